@@ -1,0 +1,28 @@
+/** Arrows point one way: app and server use core, core uses nothing of theirs; inside core the folders are layered. */
+const layer = (name, folder, ...allowed) => ({
+  name: `core-${name}-stays-low`,
+  severity: 'error',
+  from: { path: `^core/${folder}/`, pathNot: '\\.spec\\.ts$' },
+  to: { path: '^core/', pathNot: `^core/(${[folder, ...allowed].join('|')})/` },
+});
+
+/** @type {import('dependency-cruiser').IConfiguration} */
+module.exports = {
+  forbidden: [
+    { name: 'no-circular', severity: 'error', from: {}, to: { circular: true } },
+    { name: 'core-is-pure', severity: 'error', from: { path: '^core', pathNot: '\\.spec\\.ts$' }, to: { path: '^(app|server|e2e|tools)/|node_modules/(@angular|@ngrx|express|localforage|rxjs|d3|spessasynth_core)' } },
+    { name: 'core-needs-no-platform', severity: 'error', from: { path: '^core', pathNot: '\\.spec\\.ts$' }, to: { dependencyTypes: ['core'] } },
+    { name: 'app-not-server', severity: 'error', from: { path: '^app' }, to: { path: '^server' } },
+    { name: 'server-not-app', severity: 'error', from: { path: '^server' }, to: { path: '^app' } },
+    { name: 'ui-knows-no-state', severity: 'error', from: { path: '^app/src/ui/' }, to: { path: '^app/src/(state|sound|work|workspace|pages|shell)/' } },
+    layer('theory', 'theory'),
+    layer('trellis', 'trellis', 'theory'),
+    layer('song', 'song', 'theory'),
+    layer('styles', 'styles', 'song', 'theory'),
+    layer('study', 'study', 'song', 'theory', 'trellis'),
+    layer('sounding', 'sounding', 'song', 'theory', 'study', 'trellis'),
+    layer('compose', 'compose', 'song', 'theory', 'study', 'styles', 'trellis'),
+    layer('files', 'files', 'song', 'theory', 'study', 'sounding', 'styles'),
+  ],
+  options: { tsConfig: { fileName: 'tsconfig.base.json' }, tsPreCompilationDeps: true, doNotFollow: { path: 'node_modules' }, exclude: { path: '^app/public' } },
+};

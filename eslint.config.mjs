@@ -1,0 +1,70 @@
+import js from '@eslint/js';
+import ngrx from '@ngrx/eslint-plugin/v9';
+import angular from 'angular-eslint';
+import prettier from 'eslint-config-prettier/flat';
+import tseslint from 'typescript-eslint';
+
+const forbidImports = (group, message) => ({ 'no-restricted-imports': ['error', { patterns: [{ group, message }] }] });
+const forbidMath = (names, message) => names.map((property) => ({ object: 'Math', property, message }));
+
+export default tseslint.config(
+  { ignores: ['dist', 'node_modules', '.angular', 'app/public', '**/*.mjs', '**/*.cjs', '**/*.gen.ts'] },
+  {
+    files: ['**/*.ts'],
+    extends: [js.configs.recommended, tseslint.configs.strictTypeChecked, tseslint.configs.stylisticTypeChecked],
+    languageOptions: {
+      parserOptions: {
+        project: [
+          'core/tsconfig.test.json', 'app/tsconfig.app.json', 'app/tsconfig.worker.json', 'app/tsconfig.worklet.json', 'app/tsconfig.spec.json',
+          'server/tsconfig.test.json', 'tools/tsconfig.json', 'e2e/tsconfig.json',
+        ],
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
+    rules: {
+      '@typescript-eslint/no-extraneous-class': 'off',
+      '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true, allowBoolean: true, allowNullish: true }],
+      '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', argsIgnorePattern: '^_' }],
+      // Typed arrays and checked indexes: "as number" says what a range check two lines above has proven.
+      '@typescript-eslint/non-nullable-type-assertion-style': 'off',
+      '@typescript-eslint/no-confusing-void-expression': ['error', { ignoreArrowShorthand: true, ignoreVoidOperator: true }],
+      // The strings taken apart here are figures, symbols and ids, never people's emoji.
+      '@typescript-eslint/no-misused-spread': 'off',
+      '@typescript-eslint/prefer-for-of': 'off',
+      '@typescript-eslint/no-meaningless-void-operator': 'off',
+    },
+  },
+  {
+    files: ['app/src/**/*.ts'],
+    extends: [angular.configs.tsRecommended, ngrx.configs.all],
+    processor: angular.processInlineTemplates,
+    rules: {
+      '@angular-eslint/component-selector': ['error', { type: 'element', prefix: 'fd', style: 'kebab-case' }],
+      '@angular-eslint/prefer-on-push-component-change-detection': 'error',
+      // Signals read the store; selectors stay plain functions.
+      '@ngrx/prefer-selector-in-select': 'off',
+      ...forbidImports(['**/server/**', '**/../core/**'], 'app imports core only as @fendro/core/…'),
+    },
+  },
+  {
+    files: ['app/src/**/*.html'],
+    extends: [angular.configs.templateRecommended, angular.configs.templateAccessibility],
+  },
+  {
+    files: ['core/**/*.ts'],
+    ignores: ['**/*.spec.ts'],
+    rules: {
+      ...forbidImports(['@angular/*', '@ngrx/*', 'express', 'node:*', '**/app/**', '**/server/**', 'localforage'], 'core is pure'),
+      'no-restricted-properties': ['error', ...forbidMath(['random'], 'draw from trellis/random.ts, so that a seed makes the same notes again')],
+    },
+  },
+  {
+    files: ['core/compose/**/*.ts', 'core/trellis/**/*.ts', 'core/study/infer/**/*.ts'],
+    ignores: ['**/*.spec.ts'],
+    rules: {
+      'no-restricted-properties': ['error', ...forbidMath(['random', 'exp', 'log', 'pow', 'sin', 'cos', 'sqrt', 'log2', 'hypot'], 'rounds differently between engines: use trellis/weights.ts')],
+    },
+  },
+  { files: ['**/*.spec.ts', 'core/testing/**/*.ts', 'tools/bench/**/*.ts', 'e2e/**/*.ts'], rules: { '@typescript-eslint/no-non-null-assertion': 'off' } },
+  prettier,
+);

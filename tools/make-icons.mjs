@@ -1,0 +1,21 @@
+// Copies the outlines of the icons that Fendro uses into one TypeScript file, so that no icon font has to be loaded.
+import { readFileSync, writeFileSync } from 'node:fs';
+import { resolve } from 'node:path';
+
+const root = resolve(import.meta.dirname, '..');
+const NAMES = [
+  'add', 'check', 'close', 'content_copy', 'dark_mode', 'delete', 'download', 'edit',
+  'folder_zip', 'headphones', 'help', 'library_music', 'light_mode', 'play_arrow', 'redo', 'remove', 'repeat',
+  'stop', 'timer', 'tune', 'undo', 'upload', 'volume_off', 'volume_up', 'thumb_up', 'thumb_down', 'casino',
+];
+
+const rows = NAMES.map((name) => {
+  const svg = readFileSync(resolve(root, `node_modules/@material-symbols/svg-400/rounded/${name}.svg`), 'utf8');
+  const path = / d="([^"]+)"/.exec(svg)?.[1];
+  if (!path) throw new Error(`no path in ${name}`);
+  return `  ${name}:\n    '${path}',`;
+});
+writeFileSync(
+  resolve(root, 'app/src/ui/icons.gen.ts'),
+  `// Made by tools/make-icons.mjs from Material Symbols (Apache-2.0). Do not edit.\nexport const ICONS = {\n${rows.join('\n')}\n} as const;\n\nexport type IconName = keyof typeof ICONS;\n`,
+);

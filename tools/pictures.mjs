@@ -1,0 +1,112 @@
+// npm run pictures: one picture of each main view from the demo data, 1280x800, into docs/screenshots.
+import { spawn } from 'node:child_process';
+import { mkdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { ensureBuild, ensureDebian, ensureModules, root } from './ready.mjs';
+
+ensureModules();
+ensureDebian();
+ensureBuild();
+const { chromium } = await import('@playwright/test');
+
+const folder = join(root, 'docs/screenshots');
+mkdirSync(folder, { recursive: true });
+const port = '4178';
+const server = spawn(process.execPath, ['tools/run.mjs', 'server/main.ts'], { cwd: root, env: { ...process.env, PORT: port }, stdio: ['ignore', 'pipe', 'inherit'] });
+await new Promise((resolve) => server.stdout.once('data', resolve));
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+});
+const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block', colorScheme: 'light' })).newPage();
+page.setDefaultTimeout(20_000);
+const settle = () => page.waitForTimeout(500);
+const picture = async (name) => {
+  await page.mouse.move(640, 780);
+  await settle();
+  await page.screenshot({ path: join(folder, `${name}.png`) });
+};
+
+try {
+  await page.goto(`http://localhost:${port}/`);
+  await page.getByRole('region', { name: 'Sheet' }).waitFor();
+  await picture('first-start');
+  await page.getByRole('button', { name: 'Put the first minute away' }).click();
+  await page.getByRole('button', { name: /^Chorus, 8 bars, 3/ }).click();
+  await page.keyboard.press('ArrowDown');
+  await page.getByRole('button', { name: 'Stop' }).waitFor();
+  await page.waitForTimeout(1500);
+  await picture('auditioning');
+  await page.keyboard.press(' ');
+  await page.getByRole('button', { name: 'Chords', exact: true }).click();
+  await page.getByRole('button', { name: /^Bar 3 beat 1,/ }).click();
+  await page.getByLabel('Chord', { exact: true }).fill('Bb/F');
+  await picture('chords');
+  await page.keyboard.press('Escape');
+  await page.getByRole('tab', { name: 'Next' }).click();
+  await page.getByRole('listbox', { name: 'What could come next' }).focus();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowDown');
+  await page.waitForTimeout(1200);
+  await picture('next');
+  await page.keyboard.press('Escape');
+  await page.getByRole('tab', { name: 'Pick' }).click();
+  await page.getByLabel('Find progressions by words').fill('tender');
+  await page.getByRole('listbox', { name: 'Progressions' }).focus();
+  await page.keyboard.press('ArrowDown');
+  await page.waitForTimeout(1200);
+  await picture('pick');
+  await page.keyboard.press('Escape');
+  await page.getByRole('tab', { name: 'Voicing' }).click();
+  await page.getByLabel('Voiced for').selectOption('guitar');
+  await page.getByRole('button', { name: /^Bar 5 beat 1,/ }).focus();
+  await picture('voicing');
+  await page.getByRole('tab', { name: 'Draft' }).click();
+  await page.keyboard.press('Control+z');
+  if (await page.getByRole('button', { name: 'Stop' }).isVisible()) await page.getByRole('button', { name: 'Stop' }).click();
+  await page.getByRole('button', { name: 'Energy', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'arch' }).click();
+  await page.getByRole('button', { name: 'Styles', exact: true }).click();
+  await page.getByRole('searchbox', { name: 'Find styles by words' }).fill('bright');
+  await page.getByRole('listbox', { name: 'Styles' }).focus();
+  for (let times = 0; times < 3; times++) await page.keyboard.press('ArrowDown');
+  await page.getByRole('button', { name: 'Stop' }).waitFor();
+  await page.waitForTimeout(1500);
+  await picture('styles');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Phrases', exact: true }).click();
+  await page.getByRole('button', { name: /^Keys,/ }).click();
+  await page.getByRole('listbox', { name: /^Phrases/ }).getByRole('option').nth(20).waitFor();
+  await page.getByRole('listbox', { name: /^Phrases/ }).focus();
+  for (let times = 0; times < 5; times++) await page.keyboard.press('ArrowRight');
+  await page.waitForTimeout(1200);
+  await picture('phrases');
+  await page.keyboard.press('Escape');
+  if (await page.getByRole('button', { name: 'Stop' }).isVisible()) await page.getByRole('button', { name: 'Stop' }).click();
+  await page.getByRole('button', { name: /^Melody,/ }).click();
+  await page.getByRole('button', { name: 'Night theme' }).click();
+  await page.getByRole('button', { name: 'Mix', exact: true }).click();
+  await page.keyboard.press(' ');
+  await page.getByRole('button', { name: 'Stop' }).waitFor();
+  await page.waitForTimeout(2500);
+  await picture('mix-at-night');
+  await page.keyboard.press(' ');
+  await page.getByRole('button', { name: 'Day theme' }).click();
+  for (const name of ['Songs', 'Deliver', 'Help']) {
+    await page.getByRole('link', { name, exact: true }).click();
+    await page.getByRole('heading', { level: 1, name }).waitFor();
+    await picture(name.toLowerCase());
+    if (name !== 'Deliver') continue;
+    const downloading = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Download Barometer Falling.mid' }).click();
+    const file = await (await downloading).path();
+    await page.getByRole('link', { name: 'Songs', exact: true }).click();
+    await page.getByRole('link', { name: 'Bring in a MIDI file' }).click();
+    await page.getByLabel('Choose a MIDI file').setInputFiles({ name: 'barometer-falling.mid', mimeType: 'audio/midi', buffer: readFileSync(file) });
+    await page.getByText(/chords were found/).waitFor();
+    await picture('bring-in');
+  }
+} finally {
+  await browser.close();
+  server.kill('SIGTERM');
+}

@@ -1,0 +1,79 @@
+// Makes a fresh machine ready: installs what is missing, builds what is stale. Needs nothing but Node itself.
+import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+
+export const root = resolve(import.meta.dirname, '..');
+const at = (...parts) => join(root, ...parts);
+
+/** Runs a command in the project's folder and stops everything when it fails. */
+export function run(command, args, options = {}) {
+  const { status, error } = spawnSync(command, args, { stdio: 'inherit', cwd: root, ...options });
+  if (error || status !== 0) {
+    console.error(`\n“${command} ${args.join(' ')}” ${error ? `could not be started: ${error.message}` : `failed (${status})`}.`);
+    process.exit(status || 1);
+  }
+}
+
+export const tool = (name) => at('node_modules', '.bin', name);
+
+const hashOf = (files) => {
+  const hash = createHash('sha256');
+  for (const file of files) hash.update(file.slice(root.length)).update(readFileSync(file));
+  return hash.digest('hex');
+};
+
+function filesUnder(folder) {
+  return readdirSync(folder, { withFileTypes: true, recursive: true })
+    .filter((entry) => entry.isFile())
+    .map((entry) => join(entry.parentPath ?? entry.path, entry.name))
+    .filter((file) => !file.endsWith('.spec.ts') && !file.includes('/public/worklets/'))
+    .sort();
+}
+
+const stamped = (stamp, hash) => existsSync(stamp) && readFileSync(stamp, 'utf8') === hash;
+
+/** The packages of the lock file, installed once for each state of it. */
+export function ensureModules() {
+  const stamp = at('node_modules', '.fendro-lock');
+  const hash = hashOf([at('package.json'), at('package-lock.json')]);
+  if (stamped(stamp, hash)) return;
+  console.log('Installing packages (about two minutes the first time) …');
+  run('npm', ['ci', '--no-audit', '--no-fund'], { shell: process.platform === 'win32' });
+  writeFileSync(stamp, hash);
+}
+
+/** Builds the application when anything it is made of has changed. */
+export function ensureBuild() {
+  const stamp = at('dist', 'built');
+  const sources = [...filesUnder(at('app')), ...filesUnder(at('core')), at('package-lock.json'), at('angular.json'), at('tsconfig.base.json')];
+  const hash = hashOf(sources);
+  if (stamped(stamp, hash) && existsSync(at('dist/app/index.html'))) return;
+  console.log('Building Fendro (about a minute) …');
+  run(tool('tsc'), ['-p', 'core']);
+  run(process.execPath, [at('tools/build-worklet.mjs')]);
+  run(tool('ng'), ['build']);
+  writeFileSync(stamp, hash);
+}
+
+/** What the end-to-end tests need from Debian: the browser, and other people's MIDI readers. */
+const DEBIAN = [
+  { package: 'chromium', there: () => existsSync('/usr/bin/chromium') },
+  { package: 'midicsv', there: () => existsSync('/usr/bin/midicsv') },
+  { package: 'fluidsynth', there: () => existsSync('/usr/bin/fluidsynth') },
+  { package: 'fluid-soundfont-gm', there: () => existsSync('/usr/share/sounds/sf2/FluidR3_GM.sf2') },
+  { package: 'sox', there: () => existsSync('/usr/bin/sox') },
+  { package: 'python3-mido', there: () => spawnSync('/usr/bin/python3', ['-c', 'import mido']).status === 0 },
+];
+
+export function ensureDebian() {
+  const missing = DEBIAN.filter(({ there }) => !there()).map((entry) => entry.package);
+  if (missing.length === 0) return;
+  console.log(`Installing ${missing.join(', ')} …`);
+  const asRoot = process.getuid?.() === 0 ? [] : ['sudo'];
+  const apt = [...asRoot, 'apt-get'];
+  const environment = { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } };
+  run(apt[0], [...apt.slice(1), 'update', '-qq'], environment);
+  run(apt[0], [...apt.slice(1), 'install', '-y', '-qq', '--no-install-recommends', ...missing], environment);
+}

@@ -1,0 +1,32 @@
+// npm test: installs what is missing, then checks types, lint, boundaries, units, components and the whole in a browser.
+import { mkdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { ensureBuild, ensureDebian, ensureModules, root, run, tool } from './ready.mjs';
+
+const results = (name) => join(root, 'dist', name);
+
+function step(title, work) {
+  const since = Date.now();
+  console.log(`\n── ${title}`);
+  work();
+  console.log(`── ${title}: ${Math.round((Date.now() - since) / 1000)} s`);
+}
+
+ensureModules();
+ensureDebian();
+mkdirSync(join(root, 'dist'), { recursive: true });
+step('types', () => {
+  for (const project of ['core', 'core/tsconfig.test.json', 'server', 'tools', 'e2e', 'app/tsconfig.worklet.json']) run(tool('tsc'), ['-p', project]);
+});
+step('lint', () => run(tool('eslint'), ['.']));
+step('boundaries', () => run(tool('depcruise'), ['core', 'app/src', 'app/worklets', 'server', '--config', '.dependency-cruiser.cjs']));
+step('unit and component tests', () => run(tool('jest'), ['--json', `--outputFile=${results('jest.json')}`]));
+step('broken MIDI files', () => run(process.execPath, ['tools/run.mjs', 'tools/fuzz.ts', '2000']));
+step('build', ensureBuild);
+step('end-to-end tests', () =>
+  run(tool('playwright'), ['test', '-c', 'e2e/playwright.config.ts', '--reporter=list,json'], { env: { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: results('e2e.json') } }),
+);
+
+const unit = JSON.parse(readFileSync(results('jest.json'), 'utf8'));
+const browser = JSON.parse(readFileSync(results('e2e.json'), 'utf8')).stats;
+console.log(`\n${unit.numPassedTests + browser.expected} passed, ${unit.numFailedTests + browser.unexpected} failed`);
