@@ -1,0 +1,139 @@
+import { chordMask, type Chord } from '../theory/chord';
+import { beatsOf } from '../theory/metre';
+import { inMask, pitchClassOf, semitonesOf } from '../theory/pitch';
+import { modulo, range, type MidiNote, type PitchClass, type Ticks } from '../theory/units';
+import { DRUM_KEYS, type BassFigure } from '../styles/schema';
+import { chordAt, nextChord, spanAt, type PartContext, type PartDraft } from './context';
+import { drawVelocities } from './dynamics';
+import { homeMetre, layFigure } from './figure';
+import { happens, pickWeighted, stream, type Random } from '../trellis/random';
+import { FORBIDDEN, isDeadEnd, linkLayers, pathSampler, type Links } from '../trellis/trellis';
+import { temperatureOf } from '../trellis/weights';
+
+/** What a bass note is asked to be; the small letters of a figure are the same wishes with a chance. */
+type BassTone = 'R' | 'F' | 'O' | 'T' | 'A' | 'W';
+
+interface BassOnset {
+  readonly start: Ticks;
+  readonly tone: BassTone;
+  readonly chord: Chord;
+  readonly coming: Chord;
+}
+
+/**
+ * Drafts a bassline: a figure of the style carried to the metre, roots on every arrival of a chord, the rest chosen by
+ * the trellis so that approaches lead into the next root.
+ */
+export function draftBass(context: PartContext, seed: number, attempt: number): PartDraft {
+  const rhythm = stream(seed, 'bass', 'rhythm', attempt);
+  const figure = pickFigure(context.style.bass, context, rhythm);
+  const turn = happens(rhythm, 70) ? pickFigure(context.style.bass, context, rhythm) : figure;
+  const onsets = drawOnsets(figure, turn, context, rhythm);
+  if (onsets.length === 0) return { ok: true, notes: [] };
+  const pitches = range(context.brief.high - context.brief.low + 1).map((step) => context.brief.low + step);
+  const layers = onsets.map((onset, index) => layerOf(onset, pitches, context, index));
+  const unmet = layers.findIndex((layer) => layer.every((weight) => weight <= FORBIDDEN));
+  if (unmet >= 0) return { ok: false, reason: 'The register of the bass does not hold every root. Widen it to at least an octave.' };
+  const shared = linkLayers(pitches.length, pitches.length, (from, to) => leadingWeight(to - from, context.brief.stride));
+  const sampler = pathSampler({ layers, links: onsets.slice(1).map((): Links => shared) }, temperatureOf(context.brief.adventure));
+  if (isDeadEnd(sampler)) return { ok: false, reason: 'No bassline reaches every root in this register. Widen it to at least an octave.' };
+  const path = sampler.draw(stream(seed, 'bass', 'pitch', attempt));
+  const velocities = drawVelocities(onsets.map(({ start }) => start), context.brief.loudness, context, stream(seed, 'bass', 'dynamics', attempt));
+  const notes = onsets.map(({ start }, index) => ({
+    start,
+    duration: durationOf(start, onsets[index + 1]?.start ?? context.length, figure.length, context),
+    pitch: pitches[path[index] as number] as MidiNote,
+    velocity: velocities[index] as number,
+  }));
+  return { ok: true, notes };
+}
+
+const density = (figure: BassFigure): number => figure.steps.replaceAll(/[.|]/g, '').length / figure.steps.split('|').length;
+
+/** Prefers the figure whose density comes nearest the busyness asked for. */
+function pickFigure(figures: readonly BassFigure[], { brief }: PartContext, random: Random): BassFigure {
+  return pickWeighted(random, figures.map((figure) => [figure, 1 / (0.6 + Math.abs(density(figure) - brief.busyness))] as const));
+}
+
+/** The figure's strokes over the section, a root at each arrival of a chord, and strokes of the kick where it is asked to lock. */
+function drawOnsets(figure: BassFigure, turn: BassFigure, context: PartContext, random: Random): BassOnset[] {
+  const { chords, metre, bars, barTicks, brief, style, beside } = context;
+  const home = homeMetre(style.metres[0] ?? '4/4');
+  const wishes = new Map<Ticks, BassTone>();
+  const likely = Math.min(95, (60 * brief.busyness) / Math.max(1, density(figure)));
+  for (let bar = 0; bar < bars; bar++) {
+    // Phrases of four bars may end with another figure.
+    for (const { at, symbol } of layFigure(bar % 4 === 3 ? turn.steps : figure.steps, home, metre, bar)) {
+      const certain = symbol === symbol.toUpperCase();
+      if (certain || happens(random, likely)) wishes.set(bar * barTicks + at, symbol.toUpperCase() as BassTone);
+    }
+  }
+  const kick = new Set(beside.flatMap(({ notes }) => notes.filter(({ pitch }) => pitch === DRUM_KEYS.kick).map(({ start }) => start)));
+  for (const start of kick) {
+    const free = [...wishes.keys()].every((taken) => Math.abs(taken - start) >= barTicks / beatsOf(metre).length / 4);
+    if (free && start < context.length && happens(random, brief.syncopation)) wishes.set(start, 'R');
+  }
+  for (const { start, chord } of chords) if (chord) wishes.set(start, 'R');
+  return [...wishes]
+    .sort(([a], [b]) => a - b)
+    .flatMap(([start, tone]): BassOnset[] => {
+      const chord = chordAt(chords, start);
+      const coming = nextChord(chords, start);
+      if (!chord || !coming) return [];
+      const next = [...wishes.keys()].filter((other) => other > start).sort((a, b) => a - b)[0] ?? context.length;
+      const leads = (spanAt(chords, start)?.start ?? 0) !== (spanAt(chords, next)?.start ?? -1);
+      return [{ start, tone: tone === 'A' && !leads ? 'W' : tone, chord, coming }];
+    });
+}
+
+const at = (root: PitchClass, semitones: number): PitchClass => modulo(root + semitones, 12);
+
+/** Weights of all pitches of the register as one bass note. */
+function layerOf({ start, tone, chord, coming }: BassOnset, pitches: readonly MidiNote[], context: PartContext, index: number): Int32Array {
+  const { brief, keyMask } = context;
+  const root = pitchClassOf(chord.bass ?? chord.root);
+  const arrival = (spanAt(context.chords, start)?.start ?? -1) === start;
+  const target = pitchClassOf(coming.bass ?? coming.root);
+  const fifth = chord.tones.find((label) => label.endsWith('5')) ?? '5';
+  const third = chord.tones.find((label) => /^b?3$|^[24]$/.test(label)) ?? '5';
+  const centre = brief.low + Math.min(9, (brief.high - brief.low) / 2);
+  const allowed = brief.adventure === 0 ? keyMask | chordMask(chord) : 0xfff;
+  return Int32Array.from(pitches, (pitch) => {
+    const pitchClass = modulo(pitch, 12);
+    let weight = -Math.round(5 * Math.abs(pitch - centre));
+    if (arrival || tone === 'R') return pitchClass === root ? weight - (index === 0 ? 2 * Math.abs(pitch - centre) : 0) : FORBIDDEN;
+    if (!inMask(allowed, pitch)) return FORBIDDEN;
+    const inChord = inMask(chordMask(chord), pitch);
+    if (tone === 'F') weight += pitchClass === at(root, semitonesOf(fifth)) ? 300 : inChord ? 0 : -600;
+    if (tone === 'O') weight += pitchClass === root ? 300 + (pitch > centre ? 90 : 0) : inChord ? -60 : -600;
+    if (tone === 'T') weight += pitchClass === at(root, semitonesOf(third)) ? 300 : inChord ? 0 : -600;
+    if (tone === 'W') weight += inChord ? 60 : inMask(keyMask, pitch) ? -40 : -700;
+    if (tone === 'A') weight += approachWeight(pitchClass, target, inMask(keyMask, pitch), inChord, brief.adventure);
+    return weight;
+  });
+}
+
+/** Approaches from a step away, chromatically as adventure allows, or from the fifth of the chord to come. */
+function approachWeight(pitchClass: PitchClass, target: PitchClass, inKey: boolean, inChord: boolean, adventure: number): number {
+  const below = modulo(target - pitchClass, 12);
+  const distance = Math.min(below, 12 - below);
+  if (distance === 0) return -160;
+  if (distance <= 2) return inKey || inChord ? 200 : adventure - 60;
+  if (below === 5) return inKey ? 110 : -200;
+  return inChord ? 20 : -500;
+}
+
+/** Small steps flow, octaves and fifths are the bass's own leaps. */
+function leadingWeight(interval: number, stride: number): number {
+  const size = Math.abs(interval);
+  if (size > 14) return -900;
+  const own = size === 12 || size === 7 || size === 5 || size === 0;
+  return -Math.round(size * (own ? 6 : 11) * (1.4 - stride / 125));
+}
+
+/** Sounds for `length` percent of the way to the next note, never past the end of its chord. */
+function durationOf(start: Ticks, next: Ticks, length: number, context: PartContext): Ticks {
+  const span = spanAt(context.chords, start);
+  const end = Math.min(next, span ? span.start + span.duration : next, context.length);
+  return Math.max(30, Math.round(((end - start) * length) / 100));
+}

@@ -1,0 +1,70 @@
+import type { Asking, Brief, ChordSpan, HarmonyBrief, Note, PartTake, Role, SectionKind } from '../song/schema';
+import { degreeWeights } from '../song/ground';
+import type { Style } from '../styles/schema';
+import type { Chord } from '../theory/chord';
+import { keyMask, type Key } from '../theory/key';
+import { barTicks, type Metre } from '../theory/metre';
+import { pitchClassOf } from '../theory/pitch';
+import { modulo, type MidiNote, type PitchClassMask, type Ticks } from '../theory/units';
+
+/** What every drafter is given: the asking, with everything looked up that it names. */
+export interface DraftContext {
+  readonly style: Style;
+  readonly key: Key;
+  readonly keyMask: PitchClassMask;
+  readonly metre: Metre;
+  readonly bars: number;
+  readonly barTicks: Ticks;
+  /** The section's length. */
+  readonly length: Ticks;
+  readonly kind: SectionKind;
+  readonly chords: readonly ChordSpan[];
+  /** How likely each degree is taken, by semitones above the tonic, in %; null where all are alike. */
+  readonly weights: ReadonlyMap<number, number> | null;
+  /** Takes of other parts, to be listened to. */
+  readonly beside: readonly PartTake[];
+}
+
+export interface PartContext extends DraftContext {
+  readonly role: Role;
+  readonly brief: Brief;
+}
+
+export interface HarmonyContext extends DraftContext {
+  readonly brief: HarmonyBrief;
+  /** Chords that stay exactly as they are. */
+  readonly held: readonly ChordSpan[];
+  /** The melody that the chords go under; none when they come first. */
+  readonly melody: readonly Note[];
+}
+
+/** A drafter's notes, in order of their starts, or in plain words what cannot be met. */
+export type PartDraft = { readonly ok: true; readonly notes: Note[] } | { readonly ok: false; readonly reason: string };
+
+export function contextOf(asking: Asking, style: Style, chords: readonly ChordSpan[], beside: readonly PartTake[]): DraftContext {
+  const { ground, bars, kind } = asking;
+  const key: Key = { tonic: ground.tonic, scale: ground.scale };
+  const bar = barTicks(ground.metre);
+  const weights = degreeWeights(ground);
+  return { style, key, keyMask: keyMask(key), metre: ground.metre, bars, barTicks: bar, length: bar * bars, kind, chords, weights, beside };
+}
+
+/** The chord span that sounds at a moment, if any. */
+export function spanAt(chords: readonly ChordSpan[], at: Ticks): ChordSpan | null {
+  const span = chords.findLast((candidate) => candidate.start <= at);
+  return span && at < span.start + span.duration ? span : null;
+}
+
+export const chordAt = (chords: readonly ChordSpan[], at: Ticks): Chord | null => spanAt(chords, at)?.chord ?? null;
+
+/** The next chord after a moment, or the first of the section again: sections turn round. */
+export function nextChord(chords: readonly ChordSpan[], at: Ticks): Chord | null {
+  const later = chords.find((span) => span.start > at && span.chord !== null);
+  return (later ?? chords.find((span) => span.chord !== null))?.chord ?? null;
+}
+
+/** The share at which a pitch class is taken, 0–1, by the weight of its degree; notes outside the scale have no weight of their own. */
+export function degreeShare({ weights, key }: Pick<DraftContext, 'weights' | 'key'>, pitch: MidiNote): number {
+  if (!weights) return 1;
+  return (weights.get(modulo(pitch - pitchClassOf(key.tonic), 12)) ?? 100) / 100;
+}

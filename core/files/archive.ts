@@ -1,0 +1,7 @@
+import { zipSync } from 'fflate';
+import type { Delivery } from './deliver';
+
+/** Packs files into a zip; the same files give the same bytes, since every entry carries one fixed date. */
+export function zipFiles(files: readonly Pick<Delivery, 'name' | 'bytes'>[]): Uint8Array {
+  return zipSync(Object.fromEntries(files.map(({ name, bytes }) => [name, bytes])), { level: 6, mtime: '1980-01-01T00:00:00' });
+}

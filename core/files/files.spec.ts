@@ -1,0 +1,111 @@
+import * as fc from 'fast-check';
+import { unzipSync } from 'fflate';
+import { NOTHING_HEARD, songTicks } from '../song/resolve';
+import type { PartTake } from '../song/schema';
+import { timeline, withoutOverlaps } from '../sounding/timeline';
+import { scoreWith } from '../testing/scores';
+import { METRES } from '../theory/metre';
+import { zipFiles } from './archive';
+import { deliverAll, deliverPart, deliverSection, deliverSong, deliverTake, fileName } from './deliver';
+import { guardMidi } from './midi-guard';
+import { readMidi, type ReadMidi } from './midi-read';
+import { writeMidi } from './midi-write';
+
+const read = (bytes: Uint8Array): ReadMidi => {
+  const reading = readMidi(bytes);
+  if (!reading.ok) throw new Error(reading.reason);
+  return reading.file;
+};
+
+describe('delivered MIDI', () => {
+  it('reads back with its tempo, metre, key, names, markers and every note as it sounds', () => {
+    fc.assert(fc.property(fc.integer(), fc.constantFrom(...METRES), fc.integer({ min: 40, max: 200 }), fc.constantFrom(0, 30), (seed, metre, tempo, swing) => {
+      const { score, takes } = scoreWith(seed, swing, { metre, tempo, tonic: -3, scale: 'mixolydian' });
+      const file = read(deliverSong(score, takes).bytes);
+      expect(file.tempo).toBeCloseTo(tempo, 2);
+      expect(file.metre).toEqual({ beats: metre.beats, unit: metre.unit });
+      expect(file.key).toEqual({ accidentals: -4, minor: false });
+      expect(file.markers.map(({ text }) => text)).toEqual(['Verse', 'Chorus', 'Verse']);
+      expect(file.tracks.map(({ name }) => name)).toEqual(['Fair weather', ...score.parts.map(({ name }) => name)]);
+      const sounding = timeline(score, takes, NOTHING_HEARD, { from: 0, to: songTicks(score) }).notes;
+      score.parts.forEach((part, index) => {
+        const expected = withoutOverlaps(sounding.filter((note) => note.part === part.id)).map(({ start, end, pitch, velocity }) => ({ start, duration: end - start, pitch, velocity }));
+        expect(file.tracks[index + 1]!.notes.map(({ channel: _channel, ...note }) => note)).toEqual(expected);
+      });
+    }), { numRuns: 25 });
+  });
+
+  it('leaves quiet parts out of the song', () => {
+    const { score, takes } = scoreWith(1, 0);
+    const quiet = { ...score, parts: score.parts.map((part, index) => ({ ...part, muted: index === 0 })) };
+    expect(read(deliverSong(quiet, takes).bytes).tracks).toHaveLength(score.parts.length);
+    expect(deliverAll(quiet, takes)).toHaveLength(score.parts.length);
+  });
+
+  it('puts everything in one track for type 0', () => {
+    const { score, takes } = scoreWith(5, 0);
+    const [one, many] = [read(deliverSong(score, takes, 0).bytes), read(deliverSong(score, takes, 1).bytes)];
+    expect(one.type).toBe(0);
+    expect(one.tracks).toHaveLength(1);
+    expect(one.tracks[0]!.notes).toHaveLength(many.tracks.reduce((total, { notes }) => total + notes.length, 0));
+  });
+
+  it('hands over parts, sections and takes on their own', () => {
+    const { score, takes } = scoreWith(6, 0);
+    const take = Object.values(takes).find((candidate) => candidate.of === 'part')!;
+    expect(read(deliverTake(score, take)!.bytes).tracks[1]!.notes.map(({ pitch }) => pitch)).toEqual([...take.notes].sort((a, b) => a.start - b.start || a.pitch - b.pitch).map(({ pitch }) => pitch));
+    // What is dragged out is what sounds, hands and swing included.
+    const loose = { ...score, ground: { ...score.ground, swing: 60 }, parts: score.parts.map((part) => ({ ...part, brief: { ...part.brief, humanise: 70 } })) };
+    const chosen = loose.sections[0]!.chosen[loose.parts[0]!.id]!;
+    const alone = { ...loose, order: loose.order.slice(0, 1) };
+    const file = deliverTake(loose, takes[chosen] as PartTake)!;
+    const sounding = timeline(alone, takes, NOTHING_HEARD, { from: 0, to: songTicks(alone) }).notes.filter(({ part }) => part === loose.parts[0]!.id);
+    expect(read(file.bytes).tracks[1]!.notes.map(({ start, pitch, velocity }) => [start, pitch, velocity])).toEqual(sounding.map(({ start, pitch, velocity }) => [start, pitch, velocity]));
+    expect(read(deliverPart(score, takes, score.parts[3]!.id)!.bytes).tracks).toHaveLength(2);
+    expect(read(deliverSection(score, takes, 'section-2')!.bytes).markers.map(({ text }) => text)).toEqual(['Chorus']);
+    expect(deliverPart(score, takes, 'nobody')).toBeNull();
+    expect(deliverSection(score, takes, 'nowhere')).toBeNull();
+  });
+
+  it('packs a zip that unpacks to the same files', () => {
+    const { score, takes } = scoreWith(7, 0);
+    const files = deliverAll(score, takes);
+    const unpacked = unzipSync(zipFiles(files));
+    expect(Object.keys(unpacked)).toEqual(files.map(({ name }) => name));
+    for (const { name, bytes } of files) expect([...unpacked[name]!]).toEqual([...bytes]);
+  });
+
+  it('makes names that every file system takes', () => {
+    expect(fileName('Föhn: day/night?')).toBe('Fohn daynight');
+    expect(fileName('???')).toBe('untitled');
+  });
+});
+
+describe('reading MIDI', () => {
+  const good = deliverSong(scoreWith(1, 0).score, scoreWith(1, 0).takes).bytes;
+
+  it('passes sound files', () => {
+    expect(guardMidi(good)).toMatchObject({ ok: true });
+    expect(guardMidi(writeMidi({ type: 1, resolution: 96, tracks: [{ events: [], end: 0 }] }))).toMatchObject({ ok: true });
+  });
+
+  it('refuses what is no MIDI file, in words', () => {
+    for (const bytes of [new Uint8Array(0), new TextEncoder().encode('This is a weather report.'), good.slice(0, 40), good.slice(0, good.length - 5)]) {
+      const reading = readMidi(bytes);
+      expect(reading.ok).toBe(false);
+      expect(!reading.ok && reading.reason).toMatch(/MIDI file/);
+    }
+    const smpte = good.slice();
+    smpte[12] = 0xe7;
+    expect(readMidi(smpte)).toMatchObject({ ok: false, reason: expect.stringContaining('SMPTE') as string });
+  });
+
+  it('never throws on mutated files', () => {
+    fc.assert(fc.property(fc.array(fc.tuple(fc.nat(good.length - 1), fc.nat(255)), { minLength: 1, maxLength: 8 }), fc.nat(good.length), (changes, cut) => {
+      const bytes = good.slice(0, cut % 3 === 0 ? cut : good.length);
+      for (const [at, value] of changes) if (at < bytes.length) bytes[at] = value;
+      const reading = readMidi(bytes);
+      if (!reading.ok) expect(reading.reason.length).toBeGreaterThan(10);
+    }), { numRuns: 1500 });
+  });
+});

@@ -1,0 +1,162 @@
+import { harmonyBriefFor, PLAIN_CHORDS } from '../song/briefs';
+import { freeName } from '../song/edit';
+import { SECTION_KINDS, type ChordSpan, type Ground, type Note, type Occurrence, type Part, type Score, type Section, type SectionKind, type Take } from '../song/schema';
+import { inferChords } from '../study/infer/chords';
+import { inferKeys, type KeyGuess } from '../study/infer/key';
+import { transposeChord } from '../theory/chord';
+import { semitonesBetween, type Key } from '../theory/key';
+import { pitchClassOf } from '../theory/pitch';
+import { barTicks, metreName } from '../theory/metre';
+import type { Ticks } from '../theory/units';
+import { styleOf } from '../styles/styles';
+import { briefFor, pitchedNotes, type ImportFile, type ImportLine, type ImportNote, type ImportSection } from './midi-import';
+
+/** What happens to the music of a file that stands in another key than the song it goes into. */
+export type KeyChoice = 'leave' | 'move the notes' | 'move the song';
+
+export interface ImportChoice {
+  /** Lines to bring in, by id. */
+  readonly lines: readonly string[];
+  /** The key of the file, as found or as the writer corrected it. */
+  readonly key: Key;
+  readonly move: KeyChoice;
+  /** Lines that go into parts that are there already, by the part's id; all others make new ones. */
+  readonly into?: Readonly<Record<string, string>>;
+  readonly file: string;
+}
+
+export interface Imported {
+  readonly score: Score;
+  readonly takes: readonly Take[];
+  /** The first place of the running order that came in. */
+  readonly occurrence: string;
+}
+
+/** The keys that a file may be in, by its notes and by the chords that it begins and ends with. */
+export function keysOfFile({ lines, sections }: ImportFile): KeyGuess[] {
+  const notes = pitchedNotes(lines);
+  const rootsOf = (section: ImportSection | undefined): number[] => {
+    if (!section) return [];
+    // Any key will do here: it only tips the scales between chords that are equally likely.
+    return inferChords(soundingIn(section, notes), { tonic: 0, scale: 'chromatic' }, section.metre, section.bars * barTicks(section.metre)).flatMap(({ chord }) => (chord ? [pitchClassOf(chord.root)] : []));
+  };
+  return inferKeys(notes, { first: rootsOf(sections[0])[0] ?? null, last: rootsOf(sections.at(-1)).at(-1) ?? null });
+}
+
+/** A section's kind by its marker, where the marker names one. */
+function kindOf(name: string): SectionKind {
+  const plain = name.toLowerCase();
+  return SECTION_KINDS.toSorted((a, b) => b.length - a.length).find((kind) => plain.includes(kind)) ?? 'verse';
+}
+
+interface Cut {
+  readonly section: ImportSection;
+  readonly lines: readonly { readonly line: ImportLine; readonly notes: readonly Note[] }[];
+  readonly chords: readonly ChordSpan[];
+}
+
+const pitched = (line: ImportLine, shift: number): ((pitch: number) => number) => (line.drums ? (pitch) => pitch : (pitch) => Math.min(127, Math.max(0, pitch + shift)));
+
+/** Notes of a stretch from its start, those that began earlier and still sound included. */
+function soundingIn({ start: from, bars, metre }: ImportSection, notes: readonly ImportNote[]): ImportNote[] {
+  const length = bars * barTicks(metre);
+  return notes.filter(({ start, duration }) => start < from + length && start + duration > from).map((note) => ({ ...note, start: note.start - from }));
+}
+
+/** The chords of every section of a file, from the lines that are picked. Takes a while for long files: for workers. */
+export function chordsOfFile(file: ImportFile, picked: readonly string[], key: Key): ChordSpan[][] {
+  const notes = pitchedNotes(file.lines.filter(({ id }) => picked.includes(id)));
+  return file.sections.map((section) => inferChords(soundingIn(section, notes), key, section.metre, section.bars * barTicks(section.metre)));
+}
+
+/** One stretch of the file: its notes counted from its start and its chords. */
+function cutOut(section: ImportSection, lines: readonly ImportLine[], chords: readonly ChordSpan[], shift: number, fifths: number): Cut {
+  const bar = barTicks(section.metre);
+  const end = section.start + section.bars * bar;
+  const inside = (notes: readonly ImportNote[]): ImportNote[] => notes.filter(({ start }) => start >= section.start && start < end);
+  const counted = lines.map((line) => ({
+    line,
+    notes: inside(line.notes).map(({ start, duration, pitch, velocity }): Note => ({ start: start - section.start, duration: Math.min(duration, end + bar - start), pitch: pitched(line, shift)(pitch), velocity })),
+  }));
+  return { section, lines: counted, chords: chords.map((span) => (span.chord && fifths !== 0 ? { ...span, chord: transposeChord(span.chord, fifths) } : span)) };
+}
+
+/** Two stretches that sound alike become one section that is played twice. */
+const fingerprintOf = ({ section, lines }: Cut): string =>
+  JSON.stringify([section.name, section.bars, section.metre, section.tempo, lines.map(({ notes }) => notes.map(({ start, duration, pitch, velocity }) => [start, duration, pitch, velocity]))]);
+
+/**
+ * Brings lines of a file into a score: parts, sections by markers, the chords that were found, each as a take. The
+ * score's own music is untouched.
+ *
+ * @param into    the score that takes it in; for a song of its own, one without parts and sections
+ * @param chords  the chords of each section, in the file's key
+ * @param newId   makes ids
+ */
+export function importInto(into: Score, file: ImportFile, chords: readonly (readonly ChordSpan[])[], choice: ImportChoice, newId: (kind: string) => string): Imported {
+  const lines = file.lines.filter(({ id }) => choice.lines.includes(id));
+  const songKey: Key = { tonic: into.ground.tonic, scale: into.ground.scale };
+  const moves = choice.move === 'move the notes';
+  const shift = moves ? semitonesBetween(choice.key, songKey) : 0;
+  const fifths = moves ? songKey.tonic - choice.key.tonic : 0;
+  const key: Key = moves ? { tonic: songKey.tonic, scale: choice.key.scale } : choice.key;
+  const cuts = file.sections.map((section, index) => cutOut(section, lines, chords[index] ?? [], shift, fifths));
+  const parts = lines.map((line, index) => into.parts.find(({ id }) => id === choice.into?.[line.id]) ?? partFrom(line, newId('part'), into.parts.length + index));
+  let score: Score = { ...into, parts: [...into.parts, ...parts.filter((part) => !into.parts.includes(part))] };
+  const takes: Take[] = [];
+  const known = new Map<string, string>();
+  const occurrences: Occurrence[] = [];
+  for (const cut of cuts) {
+    const print = fingerprintOf(cut);
+    let id = known.get(print);
+    if (id === undefined) {
+      id = newId('section');
+      known.set(print, id);
+      const made = sectionFrom(cut, id, parts, score, key, choice.file, newId);
+      takes.push(...made.takes);
+      score = { ...score, sections: [...score.sections, made.section] };
+    }
+    occurrences.push({ id: newId('occurrence'), section: id });
+  }
+  return { score: { ...score, order: [...score.order, ...occurrences] }, takes, occurrence: occurrences[0]?.id ?? '' };
+}
+
+function partFrom(line: ImportLine, id: string, colour: number): Part {
+  return { id, name: line.name, role: line.role, instrument: line.instrument, colour: colour % 10, level: line.drums ? 76 : 72, pan: 0, muted: false, style: null, brief: briefFor(line) };
+}
+
+function sectionFrom({ section, lines, chords }: Cut, id: string, parts: readonly Part[], score: Score, key: Key, file: string, newId: (kind: string) => string): { section: Section; takes: Take[] } {
+  const length: Ticks = section.bars * barTicks(section.metre);
+  const origin = { how: 'imported' as const, from: file.slice(0, 200), asking: null, seed: 0, attempt: 0, parents: [] };
+  const takes: Take[] = lines.flatMap(({ notes }, index): Take[] => {
+    const part = parts[index];
+    return part && notes.length > 0 ? [{ id: newId('take'), of: 'part', part: part.id, section: id, length, notes: notes.slice(0, 20_000), origin }] : [];
+  });
+  const harmony: Take[] = chords.some(({ chord }) => chord !== null) ? [{ id: newId('take'), of: 'harmony', section: id, length, chords, origin }] : [];
+  const kind = kindOf(section.name);
+  const made: Section = {
+    id, kind, name: freeName(score, section.name || 'Part'), bars: section.bars,
+    harmony: harmony[0]?.id ?? null,
+    harmonyBrief: harmonyBriefFor(kind, styleOf(score.ground.style).harmony),
+    ground: ownGround(section, key, score.ground), chordSetting: PLAIN_CHORDS, heldBars: [],
+    chosen: Object.fromEntries(takes.flatMap((take) => (take.of === 'part' ? [[take.part, take.id]] : []))),
+  };
+  return { section: made, takes: [...takes, ...harmony] };
+}
+
+/** Only what differs from the song. */
+function ownGround(section: ImportSection, key: Key, ground: Ground): Section['ground'] {
+  const sameKey = key.tonic === ground.tonic && key.scale === ground.scale;
+  return {
+    ...(sameKey ? {} : { tonic: key.tonic, scale: key.scale }),
+    ...(metreName(section.metre) === metreName(ground.metre) ? {} : { metre: section.metre }),
+    ...(Math.abs(section.tempo - ground.tempo) < 0.01 ? {} : { tempo: section.tempo }),
+  };
+}
+
+/** The ground of a song that begins with a file. */
+export function groundOfFile(file: ImportFile, key: Key, style: string): Ground {
+  const first = file.sections[0];
+  // A file's notes stand where they sound: swing would delay them once more.
+  return { tonic: key.tonic, scale: key.scale, tempo: first?.tempo ?? 120, metre: first?.metre ?? { beats: 4, unit: 4, groups: [2, 2] }, swing: 0, style };
+}

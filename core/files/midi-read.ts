@@ -1,0 +1,105 @@
+import { parseMidi, type MidiData } from 'midi-file';
+import { guardMidi } from './midi-guard';
+
+/** A note read from a file; ticks in the file's own resolution. */
+export interface ReadNote {
+  readonly start: number;
+  readonly duration: number;
+  readonly pitch: number;
+  readonly velocity: number;
+  readonly channel: number;
+}
+
+export interface ReadTrack {
+  readonly name: string;
+  readonly program: number | null;
+  /** The first program of each channel. */
+  readonly programs: Readonly<Record<number, number>>;
+  readonly notes: readonly ReadNote[];
+}
+
+export interface ReadMidi {
+  readonly type: number;
+  readonly resolution: number;
+  readonly tempo: number | null;
+  readonly metre: { readonly beats: number; readonly unit: number } | null;
+  readonly key: { readonly accidentals: number; readonly minor: boolean } | null;
+  readonly markers: readonly { readonly at: number; readonly text: string }[];
+  /** Every change of tempo and metre, in order. */
+  readonly tempos: readonly { readonly at: number; readonly bpm: number }[];
+  readonly metres: readonly { readonly at: number; readonly beats: number; readonly unit: number }[];
+  readonly tracks: readonly ReadTrack[];
+}
+
+export type MidiReading = { readonly ok: true; readonly file: ReadMidi } | { readonly ok: false; readonly reason: string };
+
+/**
+ * Reads a standard MIDI file behind a guard that checks it byte by byte first: the library inside accepts broken files
+ * silently and throws strings.
+ */
+export function readMidi(bytes: Uint8Array): MidiReading {
+  const guard = guardMidi(bytes);
+  if (!guard.ok) return guard;
+  let data: MidiData;
+  try {
+    data = parseMidi(guard.bytes);
+  } catch (problem) {
+    return { ok: false, reason: `This MIDI file cannot be read: ${String(problem)}.` };
+  }
+  return { ok: true, file: collect(data) };
+}
+
+interface Collected {
+  tempo: number | null;
+  metre: ReadMidi['metre'];
+  key: ReadMidi['key'];
+  markers: { at: number; text: string }[];
+  tempos: { at: number; bpm: number }[];
+  metres: { at: number; beats: number; unit: number }[];
+}
+
+function collect(data: MidiData): ReadMidi {
+  const whole: Collected = { tempo: null, metre: null, key: null, markers: [], tempos: [], metres: [] };
+  const tracks = data.tracks.map((track) => collectTrack(track, whole));
+  for (const list of [whole.markers, whole.tempos, whole.metres]) list.sort((a, b) => a.at - b.at);
+  return { type: data.header.format, resolution: data.header.ticksPerBeat ?? 480, ...whole, tracks };
+}
+
+function collectTrack(track: MidiData['tracks'][number], whole: Collected): ReadTrack {
+  let now = 0;
+  let name = '';
+  const programs: Record<number, number> = {};
+  const open = new Map<number, { start: number; velocity: number }[]>();
+  const notes: ReadNote[] = [];
+  const end = (channel: number, pitch: number): void => {
+    const begun = open.get(channel * 128 + pitch)?.shift();
+    if (begun) notes.push({ start: begun.start, duration: now - begun.start, pitch, velocity: begun.velocity, channel });
+  };
+  for (const event of track) {
+    now += event.deltaTime;
+    // Notes are nearly all there is, so they are asked for first.
+    if (event.type === 'noteOff') end(event.channel, event.noteNumber);
+    else if (event.type === 'noteOn' && event.velocity === 0) end(event.channel, event.noteNumber);
+    else if (event.type === 'noteOn') {
+      const place = event.channel * 128 + event.noteNumber;
+      const begun = open.get(place);
+      if (begun) begun.push({ start: now, velocity: event.velocity });
+      else open.set(place, [{ start: now, velocity: event.velocity }]);
+    } else if (event.type === 'trackName') name = event.text;
+    else if (event.type === 'programChange') programs[event.channel] ??= event.programNumber;
+    else if (event.type === 'setTempo') {
+      // A tempo of no time at all stands in some damaged files.
+      if (event.microsecondsPerBeat <= 0) continue;
+      whole.tempo ??= 60_000_000 / event.microsecondsPerBeat;
+      whole.tempos.push({ at: now, bpm: 60_000_000 / event.microsecondsPerBeat });
+    } else if (event.type === 'timeSignature') {
+      whole.metre ??= { beats: event.numerator, unit: event.denominator };
+      whole.metres.push({ at: now, beats: event.numerator, unit: event.denominator });
+    }
+    else if (event.type === 'keySignature') whole.key ??= { accidentals: event.key, minor: event.scale === 1 };
+    else if (event.type === 'marker') whole.markers.push({ at: now, text: event.text });
+  }
+  // Notes that the file never ends last until its track does.
+  for (const [place, begun] of open) for (let left = begun.length; left > 0; left--) end(Math.floor(place / 128), place % 128);
+  return { name, program: Object.values(programs)[0] ?? null, programs, notes: notes.sort((a, b) => a.start - b.start || a.pitch - b.pitch) };
+}

@@ -1,0 +1,37 @@
+import type { Brief, ChordSetting, HarmonyBrief, Role, SectionKind } from './schema';
+
+const brief = (low: number, high: number, busyness: number, more: Partial<Brief> = {}): Brief => ({
+  low, high, busyness, syncopation: 25, stride: 35, anchoring: 60, recall: 60, breath: 50, loudness: 84, adventure: 20,
+  length: 60, voices: 4, grid: null, rolls: 0, dynamics: 50, humanise: 0, follows: true, ...more,
+});
+
+/** What each role is asked for unless a style or the writer says otherwise. */
+export const DEFAULT_BRIEFS: Readonly<Record<Role, Brief>> = {
+  melody: brief(60, 79, 4, { loudness: 92 }),
+  counter: brief(55, 72, 3, { loudness: 78, anchoring: 70 }),
+  ostinato: brief(52, 72, 6, { loudness: 80, syncopation: 40, recall: 100, breath: 20 }),
+  comping: brief(52, 76, 4, { loudness: 78 }),
+  strum: brief(40, 78, 6, { loudness: 80, voices: 6 }),
+  picking: brief(40, 76, 8, { loudness: 76, breath: 10 }),
+  arpeggio: brief(48, 76, 8, { loudness: 74, breath: 10 }),
+  pad: brief(55, 79, 1, { loudness: 70 }),
+  ensemble: brief(48, 79, 3, { loudness: 78, voices: 3 }),
+  bass: brief(28, 50, 4, { loudness: 90 }),
+  drums: brief(35, 81, 12, { loudness: 88 }),
+  percussion: brief(35, 81, 8, { loudness: 74 }),
+};
+
+/** How each kind of section likes to end. */
+const CADENCE_OF: Readonly<Record<SectionKind, HarmonyBrief['cadence']>> = {
+  intro: 'open', verse: 'open', 'pre-chorus': 'half', chorus: 'authentic', bridge: 'half', solo: 'open', outro: 'authentic',
+};
+
+export const harmonyBriefFor = (kind: SectionKind, style: Pick<HarmonyBrief, 'pace' | 'colouring' | 'adventure'>): HarmonyBrief => ({
+  pace: style.pace, colouring: style.colouring, adventure: style.adventure, cadence: CADENCE_OF[kind], first: null, last: null, under: null,
+});
+
+/** Bars that each kind of section starts with. */
+export const USUAL_BARS: Readonly<Record<SectionKind, number>> = { intro: 4, verse: 8, 'pre-chorus': 4, chorus: 8, bridge: 8, solo: 8, outro: 4 };
+
+/** How a section's chords sound by themselves until the writer sets something else. */
+export const PLAIN_CHORDS: ChordSetting = { family: 'keyboard', spread: 'free', bass: 'as it comes', smooth: true, rhythm: null, loudness: 72, roll: 0 };

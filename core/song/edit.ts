@@ -1,0 +1,117 @@
+import type { Brief, ChordSetting, EnergyPoint, Ground, HarmonyBrief, LineId, Occurrence, Part, Remark, Score, Section, SectionKind, Verdict } from './schema';
+import { HARMONY } from './schema';
+
+/** Every edit is a pure function from score to score; what does not apply returns the score unchanged. */
+
+const replace = <T extends { readonly id: string }>(items: readonly T[], id: string, change: (item: T) => T): T[] =>
+  items.map((item) => (item.id === id ? change(item) : item));
+
+export const setTitle = (score: Score, title: string): Score => ({ ...score, title });
+
+export const setGround = (score: Score, change: Partial<Ground>): Score => ({ ...score, ground: { ...score.ground, ...change } });
+
+export const addPart = (score: Score, part: Part): Score => ({ ...score, parts: [...score.parts, part] });
+
+export const removePart = (score: Score, id: string): Score => ({
+  ...score,
+  parts: score.parts.filter((part) => part.id !== id),
+  sections: score.sections.map((section) => {
+    const { [id]: _gone, ...chosen } = section.chosen;
+    return { ...section, chosen };
+  }),
+});
+
+export const changePart = (score: Score, id: string, change: Partial<Omit<Part, 'id' | 'role'>>): Score => ({
+  ...score,
+  parts: replace(score.parts, id, (part) => ({ ...part, ...change })),
+});
+
+export const changeBrief = (score: Score, id: string, change: Partial<Brief>): Score => ({
+  ...score,
+  parts: replace(score.parts, id, (part) => ({ ...part, brief: { ...part.brief, ...change } })),
+});
+
+export const changeHarmonyBrief = (score: Score, sectionId: string, change: Partial<HarmonyBrief>): Score => ({
+  ...score,
+  sections: replace(score.sections, sectionId, (section) => ({ ...section, harmonyBrief: { ...section.harmonyBrief, ...change } })),
+});
+
+export const changeSection = (score: Score, id: string, change: Partial<Pick<Section, 'name' | 'kind' | 'bars'>>): Score => ({
+  ...score,
+  sections: replace(score.sections, id, (section) => ({ ...section, ...change })),
+});
+
+export const changeChordSetting = (score: Score, sectionId: string, change: Partial<ChordSetting>): Score => ({
+  ...score,
+  sections: replace(score.sections, sectionId, (section) => ({ ...section, chordSetting: { ...section.chordSetting, ...change } })),
+});
+
+/** Holds the chords of some bars against redrafting, and only those. */
+export const holdBars = (score: Score, sectionId: string, bars: readonly number[]): Score => ({
+  ...score,
+  sections: replace(score.sections, sectionId, (section) => ({ ...section, heldBars: [...new Set(bars)].sort((a, b) => a - b) })),
+});
+
+/** Adds a section and lets it sound once, after `after` or at the end. */
+export function addSection(score: Score, section: Section, occurrence: string, after?: string): Score {
+  const added = { ...score, sections: [...score.sections, section] };
+  return insertOccurrence(added, { id: occurrence, section: section.id }, after);
+}
+
+export function insertOccurrence(score: Score, occurrence: Occurrence, after?: string): Score {
+  const place = score.order.findIndex(({ id }) => id === after);
+  const order = [...score.order];
+  order.splice(place < 0 ? order.length : place + 1, 0, occurrence);
+  return { ...score, order };
+}
+
+/** Moves one occurrence to another place, counted from 0 after its removal. */
+export function moveOccurrence(score: Score, id: string, to: number): Score {
+  const moved = score.order.find((occurrence) => occurrence.id === id);
+  if (!moved) return score;
+  const order = score.order.filter((occurrence) => occurrence !== moved);
+  order.splice(to, 0, moved);
+  return { ...score, order };
+}
+
+/** Takes one occurrence out of the running order; its section stays for as long as it sounds elsewhere. The last one stays. */
+export function removeOccurrence(score: Score, id: string): Score {
+  const gone = score.order.find((occurrence) => occurrence.id === id);
+  if (!gone || score.order.length === 1) return score;
+  const order = score.order.filter((occurrence) => occurrence !== gone);
+  const energy = score.energy.filter(({ occurrence }) => occurrence !== id);
+  const still = order.some(({ section }) => section === gone.section);
+  return { ...score, order, energy, sections: still ? score.sections : score.sections.filter((section) => section.id !== gone.section) };
+}
+
+/** Draws the energy line of one place anew. */
+export const setEnergy = (score: Score, occurrence: string, points: readonly Omit<EnergyPoint, 'occurrence'>[]): Score => ({
+  ...score,
+  energy: [...score.energy.filter((point) => point.occurrence !== occurrence), ...points.map((point) => ({ ...point, occurrence }))],
+});
+
+/** Makes a take the one that sounds in the song; null leaves the line empty. */
+export const choose = (score: Score, sectionId: string, line: LineId, take: string | null): Score => ({
+  ...score,
+  sections: replace(score.sections, sectionId, (section) =>
+    line === HARMONY ? { ...section, harmony: take } : { ...section, chosen: { ...section.chosen, [line]: take } },
+  ),
+});
+
+/** Writes a verdict or a name beside a take; takes themselves never change. */
+export function remark(score: Score, take: string, change: Partial<Remark>): Score {
+  const before: Remark = score.remarks[take] ?? { verdict: null };
+  return { ...score, remarks: { ...score.remarks, [take]: { ...before, ...change } } };
+}
+
+export const verdictOf = (score: Score, take: string): Verdict | null => score.remarks[take]?.verdict ?? null;
+
+/** “Verse”, then “Verse 2” … so that no two sections share a name. */
+export function freeName(score: Score, base: string): string {
+  const names = new Set(score.sections.map(({ name }) => name));
+  let name = base;
+  for (let number = 2; names.has(name); number++) name = `${base} ${number}`;
+  return name;
+}
+
+export const nameOfKind = (kind: SectionKind): string => kind.charAt(0).toUpperCase() + kind.slice(1);

@@ -1,0 +1,60 @@
+import { barOf } from './ground';
+import type { Ticks } from '../theory/units';
+import { HARMONY, type ChordSpan, type HarmonyTake, type LineId, type Occurrence, type PartTake, type Score, type Section, type Take } from './schema';
+
+/** All takes of a song by id. */
+export type Takes = Readonly<Record<string, Take>>;
+
+/** Takes that sound now in place of the chosen ones: by section, then by line. Session state, never saved. */
+export type HeardTakes = Readonly<Record<string, Readonly<Record<LineId, string>>>>;
+
+export const NOTHING_HEARD: HeardTakes = {};
+
+export const sectionOf = (score: Score, id: string): Section | undefined => score.sections.find((section) => section.id === id);
+
+export const sectionTicks = (score: Score, section: Section): Ticks => section.bars * barOf(score, section);
+
+/** The take of a line that the song has chosen in a section. */
+export const chosenId = (section: Section, line: LineId): string | null => (line === HARMONY ? section.harmony : (section.chosen[line] ?? null));
+
+/** The take that sounds: the heard one where there is one, else the chosen one. */
+export const soundingId = (section: Section, line: LineId, heard: HeardTakes): string | null => heard[section.id]?.[line] ?? chosenId(section, line);
+
+export function partTake(takes: Takes, id: string | null): PartTake | null {
+  const take = id === null ? undefined : takes[id];
+  return take?.of === 'part' ? take : null;
+}
+
+export function harmonyTake(takes: Takes, id: string | null): HarmonyTake | null {
+  const take = id === null ? undefined : takes[id];
+  return take?.of === 'harmony' ? take : null;
+}
+
+const NO_CHORDS: readonly ChordSpan[] = [];
+
+export const chordsIn = (section: Section, takes: Takes, heard: HeardTakes): readonly ChordSpan[] =>
+  harmonyTake(takes, soundingId(section, HARMONY, heard))?.chords ?? NO_CHORDS;
+
+/** One place in the running order. */
+export interface Placed {
+  readonly occurrence: Occurrence;
+  readonly section: Section;
+  readonly start: Ticks;
+  readonly length: Ticks;
+}
+
+/** The running order in time; occurrences of sections that are gone are left out. */
+export function layOut(score: Score): Placed[] {
+  const placed: Placed[] = [];
+  let start = 0;
+  for (const occurrence of score.order) {
+    const section = sectionOf(score, occurrence.section);
+    if (!section) continue;
+    const length = sectionTicks(score, section);
+    placed.push({ occurrence, section, start, length });
+    start += length;
+  }
+  return placed;
+}
+
+export const songTicks = (score: Score): Ticks => layOut(score).reduce((end, { start, length }) => Math.max(end, start + length), 0);

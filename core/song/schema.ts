@@ -1,0 +1,307 @@
+import './validation';
+import * as z from 'zod';
+import { isScaleId } from '../theory/scale';
+
+/** The version that this build writes; older ones are migrated, newer ones refused in words. */
+export const SONG_VERSION = 2;
+
+const id = z.string().min(1).max(64);
+const percent = z.number().min(0).max(100);
+const ticks = z.number().int();
+const midiNote = z.number().int().min(0).max(127);
+const fifths = z.number().int().min(-30).max(30);
+
+export const TEMPO_LIMITS = { low: 20, high: 300 } as const;
+
+export const metreSchema = z
+  .object({
+    beats: z.number().int().min(1).max(16),
+    unit: z.union([z.literal(2), z.literal(4), z.literal(8), z.literal(16)]),
+    groups: z.array(z.number().int().min(1).max(16)).min(1).max(16).readonly(),
+  })
+  .refine((metre) => metre.groups.reduce((total, group) => total + group, 0) === metre.beats, 'the groups must add up to the beats')
+  .readonly();
+
+export const groundSchema = z
+  .object({
+    tonic: z.number().int().min(-9).max(11),
+    scale: z.string().max(160).refine(isScaleId, 'no such scale'),
+    tempo: z.number().min(TEMPO_LIMITS.low).max(TEMPO_LIMITS.high),
+    metre: metreSchema,
+    swing: percent,
+    style: id,
+    /** How likely drafters take each degree of the scale, in %, in its order; none means all alike. */
+    weights: z.array(percent).max(12).readonly().optional(),
+  })
+  .readonly();
+
+/** Where a section stands on ground of its own. */
+export const ownGroundSchema = z
+  .object({ tonic: groundSchema.unwrap().shape.tonic, scale: groundSchema.unwrap().shape.scale, tempo: groundSchema.unwrap().shape.tempo, metre: metreSchema, style: id })
+  .partial()
+  .readonly();
+
+export const GRIDS = ['eighths', 'sixteenths', 'triplets'] as const;
+
+export const briefSchema = z
+  .object({
+    low: midiNote,
+    high: midiNote,
+    /** Onsets a bar. */
+    busyness: z.number().min(0.5).max(24),
+    syncopation: percent,
+    /** 0 is all steps, 100 is all leaps. */
+    stride: percent,
+    /** How strongly strong beats take chord tones. */
+    anchoring: percent,
+    /** How much earlier material returns. */
+    recall: percent,
+    /** Rests at phrase ends. */
+    breath: percent,
+    /** Mean velocity. */
+    loudness: z.number().int().min(1).max(127),
+    adventure: percent,
+    /** How long notes last: 0 is short, 100 is tied over to the next. */
+    length: percent,
+    /** Notes that sound together at most. */
+    voices: z.number().int().min(1).max(6),
+    /** The finest steps that onsets may stand on; none takes what the busyness needs. */
+    grid: z.enum(GRIDS).nullable(),
+    /** Chance of repeated strokes in place of a longer one. */
+    rolls: percent,
+    /** How far loudness strays from its mean, in % of what a lively player does. */
+    dynamics: percent,
+    /** How far a player strays in time and loudness when it sounds; never written into the notes. */
+    humanise: percent,
+    /** Whether the part follows the energy line, within its limits. */
+    follows: z.boolean(),
+  })
+  .readonly();
+
+export const CADENCES = ['authentic', 'half', 'plagal', 'deceptive', 'open'] as const;
+export const COLOURINGS = ['triads', 'sevenths', 'extended'] as const;
+
+export const harmonyBriefSchema = z
+  .object({
+    /** Chords a bar; a half is one chord for two bars. */
+    pace: z.union([z.literal(0.5), z.literal(1), z.literal(2)]),
+    colouring: z.enum(COLOURINGS),
+    cadence: z.enum(CADENCES),
+    /** Chord symbols as typed, or null for “as it comes”. */
+    first: z.string().max(24).nullable(),
+    last: z.string().max(24).nullable(),
+    adventure: percent,
+    /** The part whose melody the chords go under; null for chords that come first. */
+    under: id.nullable(),
+  })
+  .readonly();
+
+export const VOICING_FAMILIES = ['keyboard', 'guitar', 'ensemble'] as const;
+export const SPREADS = ['free', 'close', 'open', 'drop 2', 'drop 3', 'wide'] as const;
+export const BASS_NOTES = ['as it comes', 'added', 'left out'] as const;
+
+/** How a section's chords are laid out and struck when the chord line sounds. */
+export const chordSettingSchema = z
+  .object({
+    family: z.enum(VOICING_FAMILIES),
+    spread: z.enum(SPREADS),
+    bass: z.enum(BASS_NOTES),
+    /** Voices lead smoothly; otherwise every chord stands in root position. */
+    smooth: z.boolean(),
+    /** A rhythm's id, or the rhythm itself written out; null holds every chord. */
+    rhythm: z.string().max(160).nullable(),
+    loudness: z.number().int().min(1).max(127),
+    /** Time between the first and the last note of a stroke, in ticks; rolled downwards where negative. */
+    roll: ticks.min(-240).max(240),
+  })
+  .readonly();
+
+export const ROLES = ['melody', 'counter', 'ostinato', 'comping', 'strum', 'picking', 'arpeggio', 'pad', 'ensemble', 'bass', 'drums', 'percussion'] as const;
+
+export const partSchema = z
+  .object({
+    id,
+    name: z.string().min(1).max(60),
+    role: z.enum(ROLES),
+    instrument: id,
+    /** Place in the ten part colours, 0–9. */
+    colour: z.number().int().min(0).max(9),
+    level: percent,
+    /** −100 left to 100 right. */
+    pan: z.number().min(-100).max(100),
+    muted: z.boolean(),
+    /** The style that this part is drafted in, where it is not the song's. */
+    style: id.nullable(),
+    brief: briefSchema,
+  })
+  .readonly();
+
+export const SECTION_KINDS = ['intro', 'verse', 'pre-chorus', 'chorus', 'bridge', 'solo', 'outro'] as const;
+
+export const sectionSchema = z
+  .object({
+    id,
+    kind: z.enum(SECTION_KINDS),
+    name: z.string().min(1).max(60),
+    bars: z.number().int().min(1).max(64),
+    harmony: id.nullable(),
+    harmonyBrief: harmonyBriefSchema,
+    ground: ownGroundSchema,
+    chordSetting: chordSettingSchema,
+    /** Bars whose chords a redraft keeps, counted from 0. */
+    heldBars: z.array(z.number().int().min(0).max(63)).max(64).readonly(),
+    chosen: z.record(id, id.nullable()).readonly(),
+  })
+  .readonly();
+
+export const occurrenceSchema = z.object({ id, section: id }).readonly();
+
+/** A point of the energy line; it travels with its place when the order changes. */
+export const energyPointSchema = z.object({ occurrence: id, at: ticks.min(0), value: percent }).readonly();
+
+export const remarkSchema = z
+  .object({ verdict: z.enum(['kept', 'discarded']).nullable(), name: z.string().max(60).optional() })
+  .readonly();
+
+export const scoreSchema = z
+  .object({
+    title: z.string().min(1).max(120),
+    ground: groundSchema,
+    parts: z.array(partSchema).max(24).readonly(),
+    sections: z.array(sectionSchema).max(64).readonly(),
+    order: z.array(occurrenceSchema).max(256).readonly(),
+    energy: z.array(energyPointSchema).max(2_000).readonly(),
+    remarks: z.record(id, remarkSchema).readonly(),
+  })
+  .readonly();
+
+export const noteSchema = z
+  .object({
+    /** From the section's start; negative in a pick-up. */
+    start: ticks,
+    duration: ticks.min(1),
+    pitch: midiNote,
+    velocity: z.number().int().min(1).max(127),
+    /** How far it sounds from where it is written, in ticks: strums, rolls, a recorded hand. */
+    nudge: ticks.min(-480).max(480).optional(),
+  })
+  .readonly();
+
+export const chordSchema = z
+  .object({ root: fifths, tones: z.array(z.string().regex(/^(?:b*|#*)\d{1,2}$/)).max(12).readonly(), bass: fifths.nullable() })
+  .readonly();
+
+export const chordSpanSchema = z
+  .object({
+    start: ticks.min(0),
+    duration: ticks.min(1),
+    /** Null where nothing sounds. */
+    chord: chordSchema.nullable(),
+    /** What was typed when it could not be read: it stays visible and marked. */
+    unread: z.string().max(40).optional(),
+    /** What the writer has set by hand for this chord; the rest follows the section's setting. */
+    voicing: z
+      .object({
+        /** Which chord note lies lowest above the bass, counted from the root. */
+        inversion: z.number().int().min(0).max(6).optional(),
+        spread: z.enum(SPREADS).optional(),
+        bass: z.enum(BASS_NOTES).optional(),
+        /** Every voice, where they were nudged by hand. */
+        pitches: z.array(midiNote).min(1).max(10).readonly().optional(),
+      })
+      .readonly()
+      .optional(),
+    rhythm: z.string().max(160).optional(),
+    /** Loudness of this chord, and of its notes from the lowest up. */
+    velocity: z.number().int().min(1).max(127).optional(),
+    velocities: z.array(z.number().int().min(1).max(127)).max(10).readonly().optional(),
+  })
+  .readonly();
+
+/** Everything a take was made from, so that it can be made again. */
+export const askingSchema = z
+  .object({
+    engine: z.number().int(),
+    ground: groundSchema,
+    bars: z.number().int(),
+    kind: z.enum(SECTION_KINDS),
+    brief: briefSchema.optional(),
+    harmonyBrief: harmonyBriefSchema.optional(),
+    role: z.enum(ROLES).optional(),
+    /** The progression drafted to. */
+    harmony: id.optional(),
+    /** Chords that were held while the others were drafted. */
+    heldChords: z.array(chordSpanSchema).max(512).readonly().optional(),
+    /** Mean energy over the section's places, in %; none where no line is drawn. */
+    energy: percent.optional(),
+    /** Takes of other parts that were listened to. */
+    beside: z.array(id).readonly(),
+  })
+  .readonly();
+
+export const originSchema = z
+  .object({
+    how: z.enum(['drafted', 'typed', 'edited', 'fitted', 'picked', 'imported', 'voiced']),
+    /** Where a picked or imported take came from, in words. */
+    from: z.string().max(200).optional(),
+    asking: askingSchema.nullable(),
+    seed: z.number().int(),
+    attempt: z.number().int().min(0),
+    parents: z.array(id).readonly(),
+  })
+  .readonly();
+
+const take = { id, section: id, length: ticks.min(1), origin: originSchema };
+export const partTakeSchema = z.object({ ...take, of: z.literal('part'), part: id, notes: z.array(noteSchema).max(20_000).readonly() }).readonly();
+export const harmonyTakeSchema = z.object({ ...take, of: z.literal('harmony'), chords: z.array(chordSpanSchema).max(2_000).readonly() }).readonly();
+export const takeSchema = z.discriminatedUnion('of', [partTakeSchema.unwrap(), harmonyTakeSchema.unwrap()]).readonly();
+
+/** One line of the logbook. */
+export const heardSchema = z.object({ take: id, at: z.number() }).readonly();
+
+export const ledgerSchema = z
+  .object({ takes: z.record(id, takeSchema).readonly(), heard: z.array(heardSchema).readonly() })
+  .readonly();
+
+export const songSchema = z
+  .object({
+    format: z.literal('fendro-song'),
+    version: z.literal(SONG_VERSION),
+    id,
+    seed: z.number().int(),
+    score: scoreSchema,
+    ledger: ledgerSchema,
+  })
+  .readonly();
+
+export type Ground = z.infer<typeof groundSchema>;
+export type Brief = z.infer<typeof briefSchema>;
+export type OwnGround = z.infer<typeof ownGroundSchema>;
+export type ChordSetting = z.infer<typeof chordSettingSchema>;
+export type VoicingFamily = (typeof VOICING_FAMILIES)[number];
+export type Spread = (typeof SPREADS)[number];
+export type BassNote = (typeof BASS_NOTES)[number];
+export type HarmonyBrief = z.infer<typeof harmonyBriefSchema>;
+export type Role = (typeof ROLES)[number];
+export type SectionKind = (typeof SECTION_KINDS)[number];
+export type Part = z.infer<typeof partSchema>;
+export type Section = z.infer<typeof sectionSchema>;
+export type Occurrence = z.infer<typeof occurrenceSchema>;
+export type EnergyPoint = z.infer<typeof energyPointSchema>;
+export type Score = z.infer<typeof scoreSchema>;
+export type Note = z.infer<typeof noteSchema>;
+export type ChordSpan = z.infer<typeof chordSpanSchema>;
+export type Asking = z.infer<typeof askingSchema>;
+export type Origin = z.infer<typeof originSchema>;
+export type PartTake = z.infer<typeof partTakeSchema>;
+export type HarmonyTake = z.infer<typeof harmonyTakeSchema>;
+export type Take = PartTake | HarmonyTake;
+export type Remark = z.infer<typeof remarkSchema>;
+export type Heard = z.infer<typeof heardSchema>;
+export type Ledger = z.infer<typeof ledgerSchema>;
+export type Song = z.infer<typeof songSchema>;
+export type Verdict = 'kept' | 'discarded';
+
+/** What a take belongs to: a part's id, or the chord line. */
+export type LineId = string;
+export const HARMONY: LineId = 'harmony';

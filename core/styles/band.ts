@@ -1,0 +1,76 @@
+import { DEFAULT_BRIEFS, harmonyBriefFor, PLAIN_CHORDS, USUAL_BARS } from '../song/briefs';
+import { nameOfKind } from '../song/edit';
+import type { Ground, Part, Role, Score, Section, SectionKind } from '../song/schema';
+import { METRES, metreName } from '../theory/metre';
+import type { BandPart, Style } from './schema';
+
+/** A part as a style sets it up. */
+export function partFrom(band: BandPart, id: string, colour: number): Part {
+  const { role, name, instrument, level, pan, brief } = band;
+  return { id, name, role, instrument, colour: colour % 10, level, pan, muted: false, style: null, brief: { ...DEFAULT_BRIEFS[role], ...brief } };
+}
+
+const PLAIN_INSTRUMENT: Readonly<Record<Role, string>> = {
+  melody: 'flute', counter: 'clarinet', ostinato: 'marimba', comping: 'grand-piano', strum: 'steel-guitar', picking: 'nylon-guitar', arpeggio: 'electric-piano', pad: 'warm-pad',
+  ensemble: 'string-ensemble', bass: 'fingered-bass', drums: 'standard-kit', percussion: 'standard-kit',
+};
+export const ROLE_NAMES: Readonly<Record<Role, string>> = {
+  melody: 'Melody', counter: 'Counter-melody', ostinato: 'Riff', comping: 'Keys', strum: 'Strummed guitar', picking: 'Picked guitar', arpeggio: 'Arpeggio', pad: 'Pad',
+  ensemble: 'Ensemble', bass: 'Bass', drums: 'Drums', percussion: 'Percussion',
+};
+
+/** A new part of some role: as the style has it, or with a fitting instrument where the style has none. */
+export function newPart(style: Style, role: Role, id: string, colour: number): Part {
+  const band = style.band.find((part) => part.role === role);
+  return partFrom(band ?? { role, name: ROLE_NAMES[role], instrument: PLAIN_INSTRUMENT[role], level: 68, pan: 0, brief: {} }, id, colour);
+}
+
+/** A new section with nothing in it. */
+export const newSection = (style: Style, kind: SectionKind, id: string, name = nameOfKind(kind)): Section => ({
+  id, kind, name, bars: USUAL_BARS[kind], harmony: null, harmonyBrief: harmonyBriefFor(kind, style.harmony), ground: {}, chordSetting: PLAIN_CHORDS, heldBars: [], chosen: {},
+});
+
+/** A style's usual tempo, metre and swing over a key. */
+export function groundFor(style: Style, key: Pick<Ground, 'tonic' | 'scale'>): Ground {
+  const metre = METRES.find((candidate) => metreName(candidate) === style.metres[0]) ?? METRES[2];
+  if (!metre) throw new RangeError('no metre');
+  return { ...key, tempo: style.tempo.usual, metre, swing: style.swing, style: style.id };
+}
+
+/** The score of a new song: the style's band and one empty verse. */
+export const startScore = (title: string, ground: Ground, style: Style): Score => ({
+  title,
+  ground,
+  parts: style.band.map((band, index) => partFrom(band, `part-${index + 1}`, index)),
+  sections: [newSection(style, 'verse', 'section-1')],
+  order: [{ id: 'occurrence-1', section: 'section-1' }],
+  energy: [],
+  remarks: {},
+});
+
+/** What of a song a style that is applied may change. */
+export interface StyleChange {
+  /** Tempo, metre and swing become the style's usual ones; otherwise only swing. */
+  readonly pace: boolean;
+  /** Parts that play roles of the style get its instruments and levels; otherwise they keep theirs. */
+  readonly sounds: boolean;
+  /** Parts that the style has and the song lacks are added. */
+  readonly missing: boolean;
+}
+
+/** Applies a style to a song: its dialect and figures for whatever is drafted from now on, its briefs for parts of the same role, and what is asked for besides. Takes stay as they are. */
+export function applyStyle(score: Score, style: Style, change: StyleChange, newId: () => string): Score {
+  const usual = groundFor(style, score.ground);
+  const ground: Ground = { ...score.ground, style: style.id, swing: style.swing, ...(change.pace ? { tempo: usual.tempo, metre: usual.metre } : {}) };
+  const open = [...style.band];
+  const parts = score.parts.map((part): Part => {
+    const place = open.findIndex(({ role }) => role === part.role);
+    const band = open[place];
+    if (!band) return part;
+    open.splice(place, 1);
+    const fresh = partFrom(band, part.id, part.colour);
+    return { ...part, brief: fresh.brief, ...(change.sounds ? { instrument: fresh.instrument, level: fresh.level, pan: fresh.pan } : {}) };
+  });
+  const added = change.missing ? open.map((band, index) => partFrom(band, newId(), parts.length + index)) : [];
+  return { ...score, ground, parts: [...parts, ...added] };
+}

@@ -1,0 +1,71 @@
+import type { Style } from './schema';
+
+export const indieRock: Style = {
+  id: 'indie-rock',
+  name: 'Indie rock',
+  family: 'Rock',
+  moods: ['driving', 'bright', 'restless'],
+  tempo: { low: 100, usual: 132, high: 168 },
+  metres: ['4/4', '6/8', '7/8', '5/4'],
+  swing: 0,
+  scales: ['major', 'minor', 'mixolydian', 'dorian'],
+  harmony: {
+    major: {
+      1: { 4: 34, 5: 24, 6: 28, 3: 14 },
+      2: { 4: 50, 1: 25, 5: 25 },
+      3: { 4: 60, 6: 40 },
+      4: { 1: 46, 5: 34, 6: 20 },
+      5: { 4: 36, 1: 28, 6: 36 },
+      6: { 4: 56, 5: 24, 1: 10, 3: 10 },
+      7: { 4: 50, 1: 50 },
+    },
+    minor: {
+      1: { 6: 40, 7: 30, 3: 18, 4: 12 },
+      2: { 7: 50, 1: 50 },
+      3: { 7: 54, 6: 26, 4: 20 },
+      4: { 1: 36, 6: 30, 7: 34 },
+      5: { 6: 50, 1: 50 },
+      6: { 7: 36, 3: 40, 1: 24 },
+      7: { 1: 38, 6: 32, 3: 16, 4: 14 },
+    },
+    pace: 1,
+    colouring: 'triads',
+    adventure: 20,
+    splits: 15,
+  },
+  comping: [
+    { name: 'driving eighths', steps: 'X.x.x.x.X.x.x.x.', length: 78 },
+    { name: 'open chords', steps: 'X.......x.......', length: 98 },
+    { name: 'syncopated chops', steps: 'X..x..x.....x...|X..x..x...x.x...', length: 66 },
+    { name: 'offbeat chime', steps: '..x...x...x...x.', length: 60 },
+  ],
+  arpeggio: [
+    { name: 'chiming eighths', order: [0, 2, 3, 2, 1, 2, 3, 2], rate: 2, length: 100 },
+    { name: 'restless sixteenths', order: [0, 1, 2, 3], rate: 4, length: 90 },
+    { name: 'falling bells', order: [3, 2, 1, 2], rate: 2, length: 100 },
+  ],
+  bass: [
+    { name: 'driving eighths', steps: 'R.R.R.R.R.R.R.A.', length: 86 },
+    { name: 'with the kick', steps: 'R..R..R...R...a.', length: 80 },
+    { name: 'melodic turns', steps: 'R.R.R.F.R.R.T.A.', length: 88 },
+    { name: 'octave jumps', steps: 'R.O.R.O.R.O.R.O.', length: 70 },
+  ],
+  grooves: [
+    { name: 'straight drive', voices: { kick: 'x.....x.x.x.....', snare: '....X.......X...', 'closed hat': 'X.x.X.x.X.x.X.x.' } },
+    { name: 'open-hat offbeats', voices: { kick: 'x...x...x...x...', snare: '....X.......X...', 'open hat': '..x...x...x...x.' } },
+    { name: 'tom engine', voices: { kick: 'x...x...x...x.3.', 'low tom': 'x.x.x.x.x.x.x.x.', snare: '....X.......X...' } },
+    { name: 'ride lift', voices: { kick: 'x.....x...x.x...', snare: '....X.......X..2', ride: 'X.x.X.x.X.x.X.x.' } },
+  ],
+  fills: [
+    { name: 'snare build', voices: { snare: '........x.x.xxXX', kick: 'x...x...x...x...' } },
+    { name: 'tom run', voices: { 'high tom': '........xx......', 'middle tom': '..........xx....', 'low tom': '............xxxx' } },
+    { name: 'flat break', voices: { snare: '............X.X.', kick: '............x.x.' } },
+  ],
+  band: [
+    { role: 'melody', name: 'Melody', instrument: 'square-lead', level: 66, pan: 4, brief: { low: 60, high: 77, busyness: 5, syncopation: 35 } },
+    { role: 'comping', name: 'Rhythm guitar', instrument: 'clean-guitar', level: 66, pan: -35, brief: { low: 48, high: 70, busyness: 6 } },
+    { role: 'arpeggio', name: 'Chime guitar', instrument: 'muted-guitar', level: 58, pan: 38, brief: { low: 55, high: 79, busyness: 8 } },
+    { role: 'bass', name: 'Bass', instrument: 'picked-bass', level: 80, pan: 0, brief: { low: 28, high: 50, busyness: 8 } },
+    { role: 'drums', name: 'Drums', instrument: 'standard-kit', level: 76, pan: 0, brief: { busyness: 14 } },
+  ],
+};

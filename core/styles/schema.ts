@@ -1,0 +1,119 @@
+import '../song/validation';
+import * as z from 'zod';
+import { briefSchema, COLOURINGS, ROLES } from '../song/schema';
+import { isScaleId } from '../theory/scale';
+
+/**
+ * Figures are written on sixteenths, bars parted by `|`, for the style's home metre; drafters carry them to any other
+ * metre by what each beat does in its bar (see compose/figure.ts).
+ *
+ * Struck: `X` accented, `x` always, `1`–`9` in 10–90 % of cases, `.` never.
+ */
+const struck = z.string().regex(/^[Xx1-9.|]+$/, 'only X, x, 1–9, . and | are allowed here');
+
+/** Bass: R root, F fifth, O octave, T third, A approach to the next chord, W any fitting note; small letters are likely rather than certain. */
+const bassed = z.string().regex(/^[RFOTAWrfotaw.|]+$/, 'only R F O T A W, their small forms, . and | are allowed here');
+
+export const DRUM_KEYS = {
+  kick: 36,
+  stick: 37,
+  snare: 38,
+  clap: 39,
+  'low tom': 43,
+  'closed hat': 42,
+  'pedal hat': 44,
+  'middle tom': 47,
+  'open hat': 46,
+  crash: 49,
+  cowbell: 56,
+  'high bongo': 60,
+  'low bongo': 61,
+  'muted conga': 62,
+  'open conga': 63,
+  'low conga': 64,
+  cabasa: 69,
+  clave: 75,
+  triangle: 81,
+  'high tom': 50,
+  ride: 51,
+  tambourine: 54,
+  shaker: 70,
+} as const;
+export type DrumVoice = keyof typeof DRUM_KEYS;
+export const DRUM_VOICES = Object.keys(DRUM_KEYS) as DrumVoice[];
+
+const voiced = z.partialRecord(z.enum(DRUM_VOICES), struck);
+
+/** From one degree of the scale (1–7) to the next, as plain weights. */
+const moves = z.record(z.string().regex(/^[1-7]$/), z.record(z.string().regex(/^[1-7]$/), z.number().positive()));
+
+const compingFigure = z.object({
+  name: z.string(),
+  steps: struck,
+  /** How much of the gap to the next stroke a chord sounds, in %. */
+  length: z.number().min(5).max(100),
+});
+
+const arpeggioFigure = z.object({
+  name: z.string(),
+  /** Chord notes counted from the lowest (0); the order is walked round and round. */
+  order: z.array(z.number().int().min(0).max(7)).min(2),
+  /** Notes a quarter. */
+  rate: z.number().min(0.5).max(6),
+  length: z.number().min(5).max(100),
+});
+
+/** Strumming: `D` down, `U` up over the higher strings, small letters light, `~` muted, `.` rings on. */
+const strummed = z.string().regex(/^[DUdu~.|]+$/, 'only D, U, d, u, ~, . and | are allowed here');
+
+/** Picking: `p` the thumb on the bass string, `q` on the next one, `i` `m` `a` the fingers from the third string up, `P` thumb and finger together. */
+const picked = z.string().regex(/^[pqimaP.|]+$/, 'only p, q, i, m, a, P, . and | are allowed here');
+
+const bandPart = z.object({
+  role: z.enum(ROLES),
+  name: z.string(),
+  instrument: z.string(),
+  level: z.number().min(0).max(100),
+  pan: z.number().min(-100).max(100),
+  brief: briefSchema.unwrap().partial(),
+});
+
+export const styleSchema = z.object({
+  id: z.string().regex(/^[a-z0-9-]+$/),
+  name: z.string(),
+  family: z.string(),
+  moods: z.array(z.string()).min(1),
+  tempo: z.object({ low: z.number(), usual: z.number(), high: z.number() }),
+  /** The first is the home metre, in which the figures are written. */
+  metres: z.array(z.string().regex(/^\d+\/\d+$/)).min(1),
+  swing: z.number().min(0).max(100),
+  scales: z.array(z.string().refine(isScaleId)).min(1),
+  harmony: z.object({
+    major: moves,
+    minor: moves,
+    pace: z.union([z.literal(0.5), z.literal(1), z.literal(2)]),
+    colouring: z.enum(COLOURINGS),
+    adventure: z.number().min(0).max(100),
+    /** Chance that a bar before a cadence carries two chords, in %. */
+    splits: z.number().min(0).max(100),
+  }),
+  comping: z.array(compingFigure).min(2),
+  arpeggio: z.array(arpeggioFigure).min(2),
+  bass: z.array(z.object({ name: z.string(), steps: bassed, length: z.number().min(5).max(100) })).min(2),
+  grooves: z.array(z.object({ name: z.string(), voices: voiced })).min(2),
+  /** Where a style has none of its own, the common ones serve (see common-figures.ts). */
+  strums: z.array(z.object({ name: z.string(), steps: strummed })).optional(),
+  picking: z.array(z.object({ name: z.string(), steps: picked })).optional(),
+  percussion: z.array(z.object({ name: z.string(), voices: voiced })).optional(),
+  /** One bar each, played towards the next section; only what lies after the fill's beginning replaces the groove. */
+  fills: z.array(z.object({ name: z.string(), voices: voiced })).min(2),
+  band: z.array(bandPart).min(4),
+});
+
+export type Style = z.infer<typeof styleSchema>;
+export type CompingFigure = Style['comping'][number];
+export type ArpeggioFigure = Style['arpeggio'][number];
+export type BassFigure = Style['bass'][number];
+export type Groove = Style['grooves'][number];
+export type GuitarFigure = NonNullable<Style['strums']>[number];
+export type BandPart = Style['band'][number];

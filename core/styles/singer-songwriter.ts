@@ -1,0 +1,70 @@
+import type { Style } from './schema';
+
+export const singerSongwriter: Style = {
+  id: 'singer-songwriter',
+  name: 'Singer-songwriter',
+  family: 'Folk',
+  moods: ['intimate', 'warm', 'plain'],
+  tempo: { low: 70, usual: 96, high: 132 },
+  metres: ['4/4', '3/4', '6/8', '2/4'],
+  swing: 0,
+  scales: ['major', 'minor', 'mixolydian', 'dorian'],
+  harmony: {
+    major: {
+      1: { 4: 30, 5: 26, 6: 26, 3: 8, 2: 10 },
+      2: { 5: 45, 4: 25, 1: 15, 6: 15 },
+      3: { 4: 50, 6: 40, 2: 10 },
+      4: { 1: 40, 5: 38, 2: 8, 6: 14 },
+      5: { 1: 44, 6: 30, 4: 26 },
+      6: { 4: 50, 5: 20, 2: 14, 3: 8, 1: 8 },
+      7: { 1: 50, 4: 30, 6: 20 },
+    },
+    minor: {
+      1: { 6: 34, 7: 28, 4: 22, 3: 10, 5: 6 },
+      2: { 5: 60, 1: 40 },
+      3: { 7: 46, 6: 30, 4: 24 },
+      4: { 1: 40, 7: 26, 6: 14, 5: 20 },
+      5: { 1: 60, 6: 40 },
+      6: { 7: 42, 3: 28, 4: 16, 1: 14 },
+      7: { 1: 50, 3: 28, 6: 22 },
+    },
+    pace: 1,
+    colouring: 'triads',
+    adventure: 15,
+    splits: 25,
+  },
+  comping: [
+    { name: 'quarters with a lift', steps: 'X...x...x.4.x.6.', length: 92 },
+    { name: 'held, then answered', steps: 'X.......x...5.4.', length: 98 },
+    { name: 'rolling eighths', steps: 'X.x.x.x.X.x.x.x.', length: 95 },
+    { name: 'pushed on four and', steps: 'X.....x.....x.7.|X.....x...x...5.', length: 95 },
+  ],
+  arpeggio: [
+    { name: 'thumb and fingers', order: [0, 2, 1, 3, 0, 3, 1, 2], rate: 2, length: 100 },
+    { name: 'rolling up', order: [0, 1, 2, 3], rate: 2, length: 100 },
+    { name: 'up and back', order: [0, 1, 2, 3, 2, 1], rate: 2, length: 100 },
+  ],
+  bass: [
+    { name: 'root and fifth', steps: 'R.......F.....a.', length: 90 },
+    { name: 'root, pushed', steps: 'R.....R.....f.a.', length: 92 },
+    { name: 'walking into the change', steps: 'R.......R...W.A.', length: 92 },
+    { name: 'long roots', steps: 'R...........o...', length: 98 },
+  ],
+  grooves: [
+    { name: 'soft backbeat', voices: { kick: 'x.......x.2.....', stick: '....x.......x...', 'closed hat': 'x.5.x.5.x.5.x.6.' } },
+    { name: 'train brushes', voices: { kick: 'x.....4.x.......', snare: '2.3.X.3.2.3.X.3.', 'pedal hat': '....x.......x...' } },
+    { name: 'shaker and kick', voices: { kick: 'x.....5.x.....3.', shaker: 'X.x.x.x.X.x.x.x.', stick: '....8.......x...' } },
+  ],
+  fills: [
+    { name: 'two taps', voices: { snare: '............x.x.', kick: '........x.......' } },
+    { name: 'rolling down', voices: { 'high tom': '........x.x.....', 'middle tom': '............x...', 'low tom': '..............x.' } },
+    { name: 'a lift', voices: { snare: '..........x.xxX.', 'open hat': '..............x.' } },
+  ],
+  band: [
+    { role: 'melody', name: 'Melody', instrument: 'flute', level: 80, pan: 8, brief: { low: 62, high: 79, busyness: 4, syncopation: 25 } },
+    { role: 'arpeggio', name: 'Guitar', instrument: 'steel-guitar', level: 70, pan: -30, brief: { low: 45, high: 72, busyness: 8 } },
+    { role: 'comping', name: 'Keys', instrument: 'grand-piano', level: 62, pan: 25, brief: { low: 52, high: 76, busyness: 4 } },
+    { role: 'bass', name: 'Bass', instrument: 'acoustic-bass', level: 78, pan: 0, brief: { low: 28, high: 50, busyness: 3 } },
+    { role: 'drums', name: 'Drums', instrument: 'brush-kit', level: 66, pan: 0, brief: { busyness: 10 } },
+  ],
+};

@@ -1,0 +1,70 @@
+import type { Style } from './schema';
+
+export const slowBallad: Style = {
+  id: 'slow-ballad',
+  name: 'Slow ballad',
+  family: 'Ballad',
+  moods: ['tender', 'swaying', 'grand'],
+  tempo: { low: 48, usual: 68, high: 92 },
+  metres: ['6/8', '12/8', '4/4', '3/4'],
+  swing: 0,
+  scales: ['major', 'minor', 'mixolydian'],
+  harmony: {
+    major: {
+      1: { 6: 28, 4: 26, 5: 22, 3: 16, 2: 8 },
+      2: { 5: 60, 4: 20, 1: 20 },
+      3: { 4: 50, 6: 40, 2: 10 },
+      4: { 5: 42, 1: 34, 2: 14, 6: 10 },
+      5: { 1: 50, 6: 30, 4: 20 },
+      6: { 4: 46, 2: 24, 5: 20, 3: 10 },
+      7: { 1: 50, 3: 50 },
+    },
+    minor: {
+      1: { 6: 34, 4: 26, 7: 24, 3: 16 },
+      2: { 5: 76, 1: 24 },
+      3: { 6: 44, 7: 36, 4: 20 },
+      4: { 5: 34, 1: 34, 7: 32 },
+      5: { 1: 66, 6: 34 },
+      6: { 7: 34, 4: 26, 3: 26, 5: 14 },
+      7: { 1: 44, 3: 36, 6: 20 },
+    },
+    pace: 1,
+    colouring: 'triads',
+    adventure: 22,
+    splits: 30,
+  },
+  comping: [
+    { name: 'swaying', steps: 'X.....x.....', length: 94 },
+    { name: 'rocking eighths', steps: 'X.x.x.X.x.x.', length: 90 },
+    { name: 'second half answers', steps: 'X.....x.x.6.', length: 88 },
+    { name: 'held', steps: 'X...........|X.....x.....', length: 99 },
+  ],
+  arpeggio: [
+    { name: 'rolling six', order: [0, 1, 2, 3, 2, 1], rate: 2, length: 100 },
+    { name: 'rising three', order: [0, 1, 2], rate: 2, length: 100 },
+    { name: 'falling three', order: [3, 2, 1], rate: 2, length: 100 },
+  ],
+  bass: [
+    { name: 'sway', steps: 'R.....R...a.', length: 92 },
+    { name: 'root and fifth', steps: 'R.....F...a.', length: 92 },
+    { name: 'walking six', steps: 'R...T.F...A.', length: 90 },
+    { name: 'long', steps: 'R...........', length: 98 },
+  ],
+  grooves: [
+    { name: 'six with a backbeat', voices: { kick: 'x.........5.', snare: '......X.....', 'closed hat': 'X.x.x.X.x.x.' } },
+    { name: 'ride and stick', voices: { kick: 'x...4.......', stick: '......x.....', ride: 'X.x.x.X.x.x.' } },
+    { name: 'grand', voices: { kick: 'x...x.....x.', snare: '......X...2.', 'closed hat': 'X.x.x.X.x3x3' } },
+  ],
+  fills: [
+    { name: 'three toms', voices: { 'high tom': '......x.....', 'middle tom': '........x...', 'low tom': '..........x.' } },
+    { name: 'snare swell', voices: { snare: '......x.xxXx' } },
+    { name: 'flam and crash', voices: { snare: '..........Xx', kick: '......x.....' } },
+  ],
+  band: [
+    { role: 'melody', name: 'Melody', instrument: 'cello', level: 80, pan: 5, brief: { low: 52, high: 71, busyness: 3.5, syncopation: 15 } },
+    { role: 'comping', name: 'Keys', instrument: 'grand-piano', level: 66, pan: -18, brief: { low: 52, high: 76, busyness: 3 } },
+    { role: 'pad', name: 'Strings', instrument: 'string-ensemble', level: 50, pan: 22, brief: { low: 55, high: 81, busyness: 1 } },
+    { role: 'bass', name: 'Bass', instrument: 'fingered-bass', level: 78, pan: 0, brief: { low: 28, high: 50, busyness: 2 } },
+    { role: 'drums', name: 'Drums', instrument: 'standard-kit', level: 64, pan: 0, brief: { busyness: 9 } },
+  ],
+};

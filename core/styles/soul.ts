@@ -1,0 +1,70 @@
+import type { Style } from './schema';
+
+export const soul: Style = {
+  id: 'soul',
+  name: 'Soul',
+  family: 'Soul and gospel',
+  moods: ['warm', 'longing', 'proud'],
+  tempo: { low: 66, usual: 88, high: 116 },
+  metres: ['4/4', '12/8', '6/8', '3/4'],
+  swing: 12,
+  scales: ['major', 'minor', 'dorian', 'mixolydian'],
+  harmony: {
+    major: {
+      1: { 6: 24, 4: 28, 2: 20, 3: 16, 5: 12 },
+      2: { 5: 52, 3: 20, 4: 14, 1: 14 },
+      3: { 6: 44, 4: 32, 2: 24 },
+      4: { 5: 30, 3: 22, 1: 26, 2: 22 },
+      5: { 1: 48, 6: 20, 4: 20, 3: 12 },
+      6: { 2: 40, 4: 30, 5: 20, 3: 10 },
+      7: { 3: 40, 1: 40, 6: 20 },
+    },
+    minor: {
+      1: { 4: 34, 6: 24, 7: 20, 5: 12, 3: 10 },
+      2: { 5: 70, 1: 30 },
+      3: { 6: 40, 4: 35, 7: 25 },
+      4: { 5: 30, 1: 34, 7: 36 },
+      5: { 1: 66, 6: 34 },
+      6: { 5: 30, 2: 26, 4: 20, 7: 24 },
+      7: { 3: 40, 1: 36, 6: 24 },
+    },
+    pace: 1,
+    colouring: 'extended',
+    adventure: 30,
+    splits: 45,
+  },
+  comping: [
+    { name: 'late stabs', steps: '....X.....x...4.|....X.....x..5..', length: 55 },
+    { name: 'churchy pushes', steps: 'X.....x...x...7.', length: 88 },
+    { name: 'backbeat chops', steps: '....X.......X...', length: 30 },
+    { name: 'held with a turn', steps: 'X.........x.5.6.', length: 96 },
+  ],
+  arpeggio: [
+    { name: 'picked answer', order: [3, 2, 1, 2], rate: 2, length: 80 },
+    { name: 'climbing sixths', order: [0, 2, 1, 3], rate: 2, length: 90 },
+    { name: 'triplet ripple', order: [0, 1, 2, 3, 2, 1], rate: 3, length: 100 },
+  ],
+  bass: [
+    { name: 'pocket', steps: 'R..R....r.O...A.', length: 78 },
+    { name: 'syncopated roots', steps: 'R.....R..R..f.a.', length: 82 },
+    { name: 'singing line', steps: 'R...T...F...W.A.', length: 90 },
+    { name: 'late octave', steps: 'R.......R.O..f.a', length: 80 },
+  ],
+  grooves: [
+    { name: 'deep pocket', voices: { kick: 'x..3..5.x.7.....', snare: '....X..2.2..X..3', 'closed hat': 'x.x.x.x.x.x.x.x.' } },
+    { name: 'tambourine drive', voices: { kick: 'x.....x.x.....4.', snare: '....X.......X.2.', tambourine: '..x...x...x...x.', 'closed hat': 'x.x.x.x.x.x.x.x.' } },
+    { name: 'half-open hats', voices: { kick: 'x......xx.6.....', snare: '....X.......X...', 'closed hat': 'x3x3x.x.x3x3x...', 'open hat': '..............x.' } },
+  ],
+  fills: [
+    { name: 'snare talk', voices: { snare: '........x.xx.xX.' } },
+    { name: 'around the toms', voices: { 'high tom': '........xx......', 'middle tom': '..........xx....', 'low tom': '............x.x.' } },
+    { name: 'stop and push', voices: { snare: '............X.xx', kick: '........x.......' } },
+  ],
+  band: [
+    { role: 'melody', name: 'Melody', instrument: 'alto-saxophone', level: 78, pan: 6, brief: { low: 58, high: 76, busyness: 5, syncopation: 50, adventure: 30 } },
+    { role: 'comping', name: 'Keys', instrument: 'electric-piano', level: 68, pan: -20, brief: { low: 52, high: 76, busyness: 3 } },
+    { role: 'pad', name: 'Organ', instrument: 'drawbar-organ', level: 46, pan: 28, brief: { low: 55, high: 79, busyness: 1 } },
+    { role: 'bass', name: 'Bass', instrument: 'fingered-bass', level: 80, pan: 0, brief: { low: 28, high: 50, busyness: 5 } },
+    { role: 'drums', name: 'Drums', instrument: 'standard-kit', level: 72, pan: 0, brief: { busyness: 14 } },
+  ],
+};

@@ -1,0 +1,29 @@
+/** Whole ticks, 480 to a quarter note. */
+export type Ticks = number;
+/** A MIDI note number, 0–127; 60 is middle C (written C4). */
+export type MidiNote = number;
+/** 0–11, C is 0. */
+export type PitchClass = number;
+/** A set of pitch classes as twelve bits; bit 0 is C. */
+export type PitchClassMask = number;
+/** Signed distance in semitones. */
+export type Semitones = number;
+/** 0–100. 0 never happens, 100 always does. */
+export type Percent = number;
+/** MIDI velocity, 1–127. */
+export type Velocity = number;
+export type Seconds = number;
+
+export const TICKS_PER_QUARTER: Ticks = 480;
+/** A sixteenth note: the finest step of the drafters' straight grid. */
+export const SIXTEENTH: Ticks = TICKS_PER_QUARTER / 4;
+
+/** Remainder that is never negative. */
+export const modulo = (value: number, size: number): number => ((value % size) + size) % size;
+
+export const clamp = (value: number, low: number, high: number): number => Math.min(high, Math.max(low, value));
+
+/** `count` numbers from 0 up. */
+export const range = (count: number): number[] => Array.from({ length: count }, (_, index) => index);
+
+export const sum = (values: readonly number[]): number => values.reduce((total, value) => total + value, 0);
