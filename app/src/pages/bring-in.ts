@@ -1,0 +1,241 @@
+import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, signal, untracked } from '@angular/core';
+import { Router } from '@angular/router';
+import { Store } from '@ngrx/store';
+import { groundOfFile, importInto, type ImportChoice, type Imported, type KeyChoice } from '@fendro/core/files/imported-song';
+import type { ImportLine } from '@fendro/core/files/midi-import';
+import { followGround } from '@fendro/core/song/follow-ground';
+import { NOTHING_HEARD } from '@fendro/core/song/resolve';
+import { isDrumRole } from '@fendro/core/song/roles';
+import { ROLES, type ChordSpan, type Role, type Score, type Take } from '@fendro/core/song/schema';
+import { ROLE_NAMES, startScore } from '@fendro/core/styles/band';
+import { styleOf } from '@fendro/core/styles/styles';
+import { tonicsFor, type Key } from '@fendro/core/theory/key';
+import { barTicks, metreName } from '@fendro/core/theory/metre';
+import { pitchClassOf, printedName } from '@fendro/core/theory/pitch';
+import { scaleOf } from '@fendro/core/theory/scale';
+import { SCALE_GROUPS } from '../shell/scale-groups';
+import { Playback } from '../sound/playback';
+import { newId } from '../state/ids';
+import { Library } from '../state/library';
+import { selectOwnScore, selectSong } from '../state/selectors';
+import { ScoreActions } from '../state/song.actions';
+import { NotePicture, shapeOf } from '../ui/note-picture';
+import { ImportClient } from '../work/import-client';
+import type { FoundInFile } from '../work/import-messages';
+
+const keyText = ({ tonic, scale }: Key): string => `${printedName(tonic)} ${scaleOf(scale).name.toLowerCase()}`;
+
+/** Music from a MIDI file: looked at, heard, chosen from, and brought in as a song of its own or into the present one. */
+@Component({
+  selector: 'fd-bring-in',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [NotePicture],
+  templateUrl: './bring-in.html',
+  styleUrls: ['./pages.scss', './bring-in.scss'],
+})
+export class BringIn {
+  private readonly client = inject(ImportClient);
+  private readonly library = inject(Library);
+  private readonly store = inject(Store);
+  private readonly router = inject(Router);
+  protected readonly playback = inject(Playback);
+  private readonly song = this.store.selectSignal(selectSong);
+  protected readonly score = this.store.selectSignal(selectOwnScore);
+
+  protected readonly fileName = signal('');
+  protected readonly found = signal<FoundInFile | null>(null);
+  protected readonly problem = signal<string | null>(null);
+  protected readonly reading = signal(false);
+  protected readonly over = signal(false);
+  protected readonly picked = signal<readonly string[]>([]);
+  private readonly roles = signal<Readonly<Record<string, Role>>>({});
+  /** Lines that go into parts of the present song, by the part's id. */
+  protected readonly targets = signal<Readonly<Record<string, string>>>({});
+  protected readonly key = signal<Key>({ tonic: 0, scale: 'major' });
+  protected readonly move = signal<KeyChoice>('leave');
+  protected readonly alone = signal<string | null>(null);
+  /** The chords of each section, as far as they have been found. */
+  protected readonly chords = signal<readonly (readonly ChordSpan[])[] | null>(null);
+  private asked = 0;
+
+  protected readonly groups = SCALE_GROUPS;
+  protected readonly roleOptions = ROLES.filter((role) => !isDrumRole(role)).map((role) => ({ role, name: ROLE_NAMES[role] }));
+  protected readonly tonics = computed(() => tonicsFor(this.key().scale).map((tonic) => ({ value: pitchClassOf(tonic), name: printedName(tonic) })));
+  protected readonly tonicClass = computed(() => pitchClassOf(this.key().tonic));
+
+  protected readonly lines = computed(() => (this.found()?.file.lines ?? []).map((line, index) => ({ ...line, role: this.roles()[line.id] ?? line.role, colour: index % 10, shape: shapeOf(index % 10, line.drums), said: `${line.name}, ${line.notes.length} notes` })));
+  protected readonly bar = computed(() => { const first = this.found()?.file.sections[0]; return first ? barTicks(first.metre) : 1920; });
+
+  protected readonly summary = computed(() => {
+    const found = this.found();
+    if (!found) return '';
+    const { sections, lines } = found.file;
+    const bars = sections.reduce((total, section) => total + section.bars, 0);
+    const metres = [...new Set(sections.map(({ metre }) => metreName(metre)))].join(' and ');
+    return `${lines.length} ${lines.length === 1 ? 'line' : 'lines'}, ${bars} bars of ${metres}, ${sections[0]?.tempo} beats a minute, ${sections.length} ${sections.length === 1 ? 'section' : 'sections'}.`;
+  });
+
+  protected readonly keyFound = computed(() => {
+    const [first, second] = this.found()?.keys ?? [];
+    if (!first) return '';
+    const doubt = second ? `; next ${keyText(second.key)} (${second.confidence} %)` : '';
+    return `It seems to be in ${keyText(first.key)} (${first.confidence} %)${doubt}.`;
+  });
+
+  protected readonly songKey = computed(() => { const score = this.score(); return score ? keyText(score.ground) : ''; });
+  protected readonly sameKey = computed(() => { const score = this.score(); return score ? pitchClassOf(score.ground.tonic) === this.tonicClass() : true; });
+  protected readonly chordsFound = computed(() => {
+    const chords = this.chords();
+    return chords ? `${chords.flat().filter(({ chord }) => chord !== null).length} chords were found.` : 'Its chords are being found …';
+  });
+
+  /** The file as a song of its own, made once for what is picked; it is heard from here. */
+  private readonly imported = computed((): (Imported & { readonly title: string }) | null => {
+    const found = this.found();
+    const chords = this.chords();
+    if (!found || !chords || this.picked().length === 0) return null;
+    const style = this.score()?.ground.style ?? '';
+    const blank: Score = { ...startScore(this.title(), groundOfFile(found.file, this.key(), style), styleOf(style)), parts: [], sections: [], order: [] };
+    return { ...importInto(blank, this.fileWithRoles(found), chords, this.choice('leave'), newId), title: this.title() };
+  });
+
+  constructor() {
+    effect(() => {
+      const [found, picked, key] = [this.found(), this.picked(), this.key()];
+      untracked(() => { this.chords.set(null); });
+      if (!found || picked.length === 0) return;
+      const asked = ++this.asked;
+      void this.client.chords(found.file, picked, key).then((chords) => {
+        // A later question has made this answer old.
+        if (asked === this.asked) this.chords.set(chords ?? found.file.sections.map(() => []));
+      });
+    });
+    inject(DestroyRef).onDestroy(() => { this.playback.guest.set(null); });
+  }
+
+  private title(): string {
+    return this.fileName().replace(/\.midi?$/i, '').slice(0, 100) || 'From a file';
+  }
+
+  private choice(move: KeyChoice): ImportChoice {
+    return { lines: this.picked(), key: this.key(), move, into: this.targets(), file: this.fileName() };
+  }
+
+  private fileWithRoles(found: FoundInFile): FoundInFile['file'] {
+    return { ...found.file, lines: found.file.lines.map((line): ImportLine => ({ ...line, role: this.roles()[line.id] ?? line.role })) };
+  }
+
+  protected async take(files: FileList | null | undefined): Promise<void> {
+    const file = files?.[0];
+    if (!file) return;
+    this.playback.stop();
+    this.playback.guest.set(null);
+    this.reading.set(true);
+    this.problem.set(null);
+    const answer = await this.client.read(new Uint8Array(await file.arrayBuffer()));
+    this.reading.set(false);
+    if (!answer.ok) {
+      this.problem.set(`${file.name}: ${answer.reason}`);
+      return;
+    }
+    this.fileName.set(file.name);
+    this.roles.set({});
+    this.targets.set({});
+    this.picked.set(answer.found.file.lines.map(({ id }) => id));
+    this.key.set(answer.found.keys[0]?.key ?? { tonic: 0, scale: 'major' });
+    this.found.set(answer.found);
+  }
+
+  protected dropped(event: DragEvent): void {
+    event.preventDefault();
+    this.over.set(false);
+    void this.take(event.dataTransfer?.files);
+  }
+
+  protected dragOver(event: DragEvent): void {
+    event.preventDefault();
+    this.over.set(true);
+  }
+
+  protected pick(id: string): void {
+    this.picked.update((picked) => (picked.includes(id) ? picked.filter((other) => other !== id) : [...picked, id]));
+  }
+
+  /** Parts of the present song that a line can go into: drums into drums, the rest into the rest, each part once. */
+  protected openParts(line: ImportLine): { id: string; name: string }[] {
+    const targets = this.targets();
+    return (this.score()?.parts ?? []).filter(({ id, role }) => isDrumRole(role) === line.drums && (targets[line.id] === id || !Object.values(targets).includes(id)));
+  }
+
+  protected setRole(id: string, role: string): void {
+    const { [id]: _old, ...others } = this.targets();
+    if (role.startsWith('into ')) this.targets.set({ ...others, [id]: role.slice('into '.length) });
+    else {
+      this.targets.set(others);
+      this.roles.update((roles) => ({ ...roles, [id]: role as Role }));
+    }
+  }
+
+  protected setTonic(pitchClass: string): void {
+    this.key.update(({ scale }) => ({ scale, tonic: tonicsFor(scale)[Number(pitchClass)] ?? 0 }));
+  }
+
+  protected setScale(scale: string): void {
+    this.key.update(({ tonic }) => ({ scale, tonic: tonicsFor(scale)[pitchClassOf(tonic)] ?? 0 }));
+  }
+
+  /** Plays what is picked, or one line by itself. */
+  protected async hear(line: string | null): Promise<void> {
+    const imported = this.imported();
+    if (!imported) return;
+    if (this.playback.playing() && this.alone() === line) {
+      this.playback.stop();
+      return;
+    }
+    const place = this.picked().indexOf(line ?? '');
+    const ordered = imported.score.parts;
+    const score = line === null ? imported.score : { ...imported.score, parts: ordered.map((part, index) => ({ ...part, muted: index !== this.orderOf(line, place) })) };
+    this.alone.set(line);
+    this.playback.stop();
+    this.playback.guest.set({ score, takes: Object.fromEntries(imported.takes.map((take) => [take.id, take])) });
+    await this.playback.play();
+  }
+
+  /** Parts come in the order of the file's lines, whatever the order they were picked in. */
+  private orderOf(line: string, fallback: number): number {
+    const order = (this.found()?.file.lines ?? []).filter(({ id }) => this.picked().includes(id)).findIndex(({ id }) => id === line);
+    return order < 0 ? fallback : order;
+  }
+
+  protected async asSong(): Promise<void> {
+    const imported = this.imported();
+    if (!imported) return;
+    this.leave();
+    await this.library.adopt({ ...imported.score, title: imported.title }, imported.takes);
+    await this.router.navigateByUrl('/');
+  }
+
+  /** Everything at once, as one step that can be undone. */
+  protected async intoSong(): Promise<void> {
+    const [found, own, state, chords] = [this.found(), this.score(), this.song(), this.chords()];
+    if (!found || !own || !chords) return;
+    const choice = this.choice(this.move());
+    let score = own;
+    const takes: Take[] = [];
+    if (choice.move === 'move the song') {
+      const { tonic, scale } = choice.key;
+      const followed = followGround(own, state.takes, NOTHING_HEARD, { section: null, change: { tonic, scale } }, 'move', () => newId('take'));
+      score = followed.score;
+      takes.push(...followed.takes);
+    }
+    const imported = importInto(score, this.fileWithRoles(found), chords, choice, newId);
+    this.leave();
+    this.store.dispatch(ScoreActions.revised({ name: `bring in ${this.fileName()}`, score: imported.score, takes: [...takes, ...imported.takes], released: [], view: imported.occurrence }));
+    await this.router.navigateByUrl('/');
+  }
+
+  private leave(): void {
+    this.playback.stop();
+    this.playback.guest.set(null);
+  }
+}

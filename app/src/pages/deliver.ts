@@ -1,0 +1,106 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { Store } from '@ngrx/store';
+import { zipFiles } from '@fendro/core/files/archive';
+import { groundOf } from '@fendro/core/song/ground';
+import { performChords } from '@fendro/core/compose/voicing/chord-line';
+import { asWritten, deliverChords, deliverPart, deliverSection, deliverSong, fileName, type Delivery } from '@fendro/core/files/deliver';
+import { layOut, songTicks } from '@fendro/core/song/resolve';
+import { secondsTo } from '@fendro/core/sounding/tempo';
+import { keySignature } from '@fendro/core/theory/key';
+import { metreName } from '@fendro/core/theory/metre';
+import { printedName } from '@fendro/core/theory/pitch';
+import { scaleOf } from '@fendro/core/theory/scale';
+import { Library } from '../state/library';
+import { selectHeardChoices, selectScore, selectTakes } from '../state/selectors';
+import { download } from '../ui/download';
+import { Icon } from '../ui/icon';
+import { Guide } from '../workspace/guide';
+
+interface Row {
+  readonly what: string;
+  readonly delivery: Delivery;
+}
+
+const chordRows = (delivery: Delivery | null): Row[] => (delivery ? [{ what: 'The chords, as voiced and struck', delivery }] : []);
+
+/** What will be written, and the files themselves. */
+@Component({
+  selector: 'fd-deliver',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink, Icon],
+  templateUrl: './deliver.html',
+  styleUrl: './pages.scss',
+})
+export class Deliver {
+  private readonly store = inject(Store);
+  private readonly library = inject(Library);
+  private readonly guide = inject(Guide);
+  protected readonly score = this.store.selectSignal(selectScore);
+  private readonly takes = this.store.selectSignal(selectTakes);
+  protected readonly undecided = computed(() => this.store.selectSignal(selectHeardChoices)().length);
+  protected readonly said = signal('');
+  /** Files carry what hands add to the notes, as it is heard, or the notes as they are written. */
+  protected readonly human = signal(true);
+  protected readonly hasHumans = computed(() => (this.score()?.parts ?? []).some(({ brief }) => brief.humanise > 0));
+
+  protected readonly rows = computed((): Row[] => {
+    const [stored, takes] = [this.score(), this.takes()];
+    if (!stored) return [];
+    const score = this.human() ? stored : asWritten(stored);
+    const parts = score.parts.filter(({ muted }) => !muted);
+    return [
+      { what: 'The song, a track for each part', delivery: deliverSong(score, takes, 1) },
+      { what: 'The song in one track', delivery: deliverSong(score, takes, 0) },
+      ...parts.flatMap((part): Row[] => {
+        const delivery = deliverPart(score, takes, part.id);
+        return delivery ? [{ what: `${part.name} alone`, delivery }] : [];
+      }),
+      ...chordRows(deliverChords(score, takes, (chords, section) => performChords(chords, section.chordSetting, groundOf(score, section).metre, section.bars, 1))),
+      ...score.sections.flatMap((section): Row[] => {
+        const delivery = deliverSection(score, takes, section.id);
+        return delivery ? [{ what: `${section.name}, all parts`, delivery }] : [];
+      }),
+    ];
+  });
+
+  protected readonly summary = computed(() => {
+    const score = this.score();
+    if (!score) return '';
+    const { tonic, scale, tempo, metre } = score.ground;
+    const ticks = songTicks(score);
+    const seconds = Math.round(secondsTo(score, ticks));
+    const bars = layOut(score).reduce((total, { section }) => total + section.bars, 0);
+    const own = score.sections.some(({ ground }) => Object.keys(ground).length > 0);
+    const { accidentals } = keySignature({ tonic, scale });
+    const signature = accidentals === 0 ? 'no accidentals' : `${Math.abs(accidentals)} ${accidentals > 0 ? 'sharp' : 'flat'}${Math.abs(accidentals) === 1 ? '' : 's'}`;
+    return `${printedName(tonic)} ${scaleOf(scale).name} (signature: ${signature}), ${metreName(metre)}, ${tempo} beats a minute, ${bars} bars, ${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}. ${own ? 'Sections with a key, metre or tempo of their own carry it. ' : ''}Every file carries tempo, metre, key, names and section markers; drums are on channel 10.`;
+  });
+
+  protected readonly muted = computed(() => (this.score()?.parts ?? []).filter(({ muted }) => muted).map(({ name }) => name).join(', '));
+
+  protected save({ delivery }: Row): void {
+    download(delivery.name, delivery.bytes, 'audio/midi');
+    this.tell(`${delivery.name} was handed over.`);
+  }
+
+  protected saveAll(): void {
+    const score = this.score();
+    if (!score) return;
+    download(`${fileName(score.title)}.zip`, zipFiles(this.rows().map(({ delivery }) => delivery)) as BlobPart, 'application/zip');
+    this.tell(`${this.rows().length} files were handed over in one zip.`);
+  }
+
+  protected saveSongFile(): void {
+    const text = this.library.songFile();
+    const score = this.score();
+    if (text === null || !score) return;
+    download(`${fileName(score.title)}.fendro`, text, 'application/json');
+    this.tell('The song file was handed over.');
+  }
+
+  private tell(text: string): void {
+    this.said.set(text);
+    this.guide.finish();
+  }
+}

@@ -1,0 +1,120 @@
+import { DatePipe } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { Store } from '@ngrx/store';
+import type { Ground } from '@fendro/core/song/schema';
+import { groundFor } from '@fendro/core/styles/band';
+import { STYLES, styleOf } from '@fendro/core/styles/styles';
+import { tonicsFor } from '@fendro/core/theory/key';
+import { METRES, metreName } from '@fendro/core/theory/metre';
+import { pitchClassOf, printedName } from '@fendro/core/theory/pitch';
+import { modesOf, scaleOf } from '@fendro/core/theory/scale';
+import { SCALE_GROUPS, tempoProblem } from '../shell/scale-groups';
+import { Notices } from '../shell/notices';
+import { Library } from '../state/library';
+import { selectSong } from '../state/selectors';
+import type { SongEntry } from '../state/song-storage';
+import { Icon } from '../ui/icon';
+
+/** All songs on this machine, and the beginning of a new one. */
+@Component({
+  selector: 'fd-songs',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [DatePipe, RouterLink, Icon],
+  templateUrl: './songs.html',
+  styleUrls: ['./pages.scss', './songs.scss'],
+})
+export class Songs {
+  private readonly library = inject(Library);
+  private readonly router = inject(Router);
+  private readonly notices = inject(Notices);
+  private readonly state = inject(Store).selectSignal(selectSong);
+  protected readonly songs = signal<readonly SongEntry[]>([]);
+  protected readonly openId = computed(() => this.state().open?.id ?? null);
+  protected readonly renaming = signal<string | null>(null);
+  protected readonly fileProblem = signal<string | null>(null);
+
+  protected readonly styles = STYLES;
+  protected readonly groups = SCALE_GROUPS;
+  protected readonly metres = METRES.map(metreName);
+  protected readonly draft = signal({ title: '', tonic: 0, scale: 'major', metre: '4/4', tempo: '96', style: STYLES[0]?.id ?? '' });
+  protected readonly tonics = computed(() => tonicsFor(this.draft().scale).map((tonic) => ({ value: pitchClassOf(tonic), name: printedName(tonic) })));
+  protected readonly tempoProblem = computed(() => tempoProblem(this.draft().tempo));
+  /** What the same notes are called from each degree of the scale. */
+  protected readonly modesText = computed(() => modesOf(scaleOf(this.draft().scale)).flatMap(({ degree, scale }) => (scale && degree !== '1' ? [`${scale.name} from ${degree.replace('b', '♭').replace('#', '♯')}`] : [])).join(', '));
+  protected readonly styleText = computed(() => {
+    const { family, moods, tempo, metres } = styleOf(this.draft().style);
+    return `${family}; ${moods.join(', ')}. At home in ${metres.join(', ')} at ${tempo.low}–${tempo.high}.`;
+  });
+
+  constructor() {
+    void this.refresh();
+  }
+
+  private async refresh(): Promise<void> {
+    this.songs.set(await this.library.list().catch(() => []));
+  }
+
+  protected set(change: Partial<ReturnType<typeof this.draft>>): void {
+    this.draft.update((draft) => ({ ...draft, ...change }));
+  }
+
+  /** A style brings its usual metre and tempo; both can be changed afterwards. */
+  protected setStyle(id: string): void {
+    const ground = groundFor(styleOf(id), { tonic: 0, scale: this.draft().scale });
+    this.set({ style: id, metre: metreName(ground.metre), tempo: String(ground.tempo) });
+  }
+
+  protected async start(event: Event): Promise<void> {
+    event.preventDefault();
+    if (this.tempoProblem() !== null) return;
+    const { title, tonic, scale, metre, tempo, style } = this.draft();
+    const base = groundFor(styleOf(style), { tonic: tonicsFor(scale)[tonic] ?? 0, scale });
+    const ground: Ground = { ...base, metre: METRES.find((candidate) => metreName(candidate) === metre) ?? base.metre, tempo: Number(tempo.replace(',', '.')) };
+    await this.library.start(title.trim() || 'Untitled song', ground);
+    await this.router.navigateByUrl('/');
+  }
+
+  protected async open(song: SongEntry): Promise<void> {
+    const result = await this.library.open(song.id);
+    if (!result.ok) {
+      this.notices.say(`“${song.title}” could not be opened: ${result.reason}`);
+      return;
+    }
+    if (result.setAside.length > 0) this.notices.say(`${result.setAside.length} damaged ${result.setAside.length === 1 ? 'piece was' : 'pieces were'} set aside; everything else is here.`);
+    await this.router.navigateByUrl('/');
+  }
+
+  protected async openDemo(): Promise<void> {
+    const result = await this.library.openDemo();
+    if (result.ok) await this.router.navigateByUrl('/');
+    else this.notices.say(result.reason);
+  }
+
+  protected async duplicate(song: SongEntry): Promise<void> {
+    await this.library.duplicate(song.id);
+    await this.refresh();
+  }
+
+  protected async rename(song: SongEntry, title: string): Promise<void> {
+    this.renaming.set(null);
+    if (title.trim() === '' || title === song.title) return;
+    await this.library.rename(song.id, title.trim());
+    await this.refresh();
+  }
+
+  protected async remove(song: SongEntry): Promise<void> {
+    const gone = await this.library.remove(song.id);
+    await this.refresh();
+    this.notices.say(`“${song.title}” was deleted.`, gone ? { label: 'Put it back', run: () => void this.library.putBack(gone).then(() => this.refresh()) } : undefined);
+  }
+
+  protected async openFile(input: HTMLInputElement): Promise<void> {
+    const file = input.files?.[0];
+    input.value = '';
+    if (!file) return;
+    const result = await this.library.openFile(new Uint8Array(await file.arrayBuffer()));
+    this.fileProblem.set(result.ok ? null : `${file.name}: ${result.reason}`);
+    if (result.ok) await this.router.navigateByUrl('/');
+  }
+}

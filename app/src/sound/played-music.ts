@@ -1,0 +1,38 @@
+import { computed, inject, Injectable, signal } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { barOf } from '@fendro/core/song/ground';
+import { layOut, NOTHING_HEARD, songTicks, type HeardTakes, type Placed, type Takes } from '@fendro/core/song/resolve';
+import type { Score } from '@fendro/core/song/schema';
+import type { Span } from '@fendro/core/sounding/timeline';
+import { selectHeard, selectPlaced, selectScore, selectSession, selectTakes, selectView } from '../state/selectors';
+
+/** What the transport plays: the song, or a guest in its place. */
+@Injectable({ providedIn: 'root' })
+export class PlayedMusic {
+  private readonly store = inject(Store);
+  /** Music from elsewhere, such as a file that is about to be brought in; it sounds in place of the song while it is set. */
+  readonly guest = signal<{ readonly score: Score; readonly takes: Takes } | null>(null);
+  private readonly ownScore = this.store.selectSignal(selectScore);
+  private readonly ownTakes = this.store.selectSignal(selectTakes);
+  private readonly ownHeard = this.store.selectSignal(selectHeard);
+  private readonly ownPlaced = this.store.selectSignal(selectPlaced);
+  private readonly view = this.store.selectSignal(selectView);
+  private readonly session = this.store.selectSignal(selectSession);
+
+  readonly score = computed(() => this.guest()?.score ?? this.ownScore());
+  readonly takes = computed(() => this.guest()?.takes ?? this.ownTakes());
+  readonly heard = computed((): HeardTakes => (this.guest() ? NOTHING_HEARD : this.ownHeard()));
+  readonly placed = computed((): readonly Placed[] => { const guest = this.guest(); return guest ? layOut(guest.score) : this.ownPlaced(); });
+
+  /** What the transport would loop: the selected bars, or the section in view; of a guest, all. */
+  readonly span = computed((): Span | null => {
+    const [score, view] = [this.score(), this.view()];
+    if (!score) return null;
+    if (this.guest()) return { from: 0, to: songTicks(score) };
+    if (!view) return null;
+    const bar = barOf(score, view.section);
+    const { bars, looping } = this.session();
+    if (!looping) return { from: view.start + (bars?.from ?? 0) * bar, to: songTicks(score) };
+    return bars ? { from: view.start + bars.from * bar, to: view.start + Math.min(view.section.bars, bars.to) * bar } : { from: view.start, to: view.start + view.length };
+  });
+}

@@ -1,0 +1,159 @@
+import { computed, inject, Injectable, signal } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { ENGINE } from '@fendro/core/compose/draft';
+import { fingerprint } from '@fendro/core/compose/takes';
+import { chordsIn, partTake, sectionTicks, soundingId } from '@fendro/core/song/resolve';
+import { draftingRank, LISTENS_TO } from '@fendro/core/song/roles';
+import { meanEnergy } from '@fendro/core/song/energy';
+import { barOf, groundOf } from '@fendro/core/song/ground';
+import { HARMONY, type Asking, type ChordSpan, type LineId, type PartTake, type Score, type Section, type Take } from '@fendro/core/song/schema';
+import type { Ticks } from '@fendro/core/theory/units';
+import { DraftClient } from '../work/draft-client';
+import type { FromWorker } from '../work/draft-messages';
+import { newId } from './ids';
+import { selectHeard, selectScore, selectSong, selectTakes, takesOf } from './selectors';
+import { TakeActions } from './song.actions';
+
+/** Takes drafted at a time; as many as the bench shows at once. */
+export const TAKES_AT_A_TIME = 8;
+
+interface Running {
+  readonly section: string;
+  readonly line: LineId;
+  readonly cancel: () => void;
+}
+
+/** Drafts takes in the worker and adds them to the ledger as they come; the first one is heard. */
+@Injectable({ providedIn: 'root' })
+export class Drafting {
+  private readonly store = inject(Store);
+  private readonly client = inject(DraftClient);
+  private readonly score = this.store.selectSignal(selectScore);
+  private readonly takes = this.store.selectSignal(selectTakes);
+  private readonly song = this.store.selectSignal(selectSong);
+  private readonly heard = this.store.selectSignal(selectHeard);
+
+  private readonly running = signal<Running | null>(null);
+  /** Share of the present work that is done, 0–1. */
+  readonly share = signal(0);
+  /** What could not be met, by section and line. */
+  readonly problem = signal<{ readonly section: string; readonly line: LineId; readonly reason: string } | null>(null);
+  /** True over all lines of a band, between two of them too. */
+  private readonly banding = signal(false);
+  readonly busy = computed(() => this.running() !== null || this.banding());
+  /** What is being drafted now. */
+  readonly now = computed(() => { const running = this.running(); return running ? this.nameOf(running.line) : ''; });
+  /** Said aloud when work has ended. */
+  readonly news = signal('');
+  private readonly stopped = signal(false);
+
+  cancel(): void {
+    this.stopped.set(true);
+    this.running()?.cancel();
+  }
+
+  /** Drafts more takes of one line of a section. */
+  async draft(section: string, line: LineId, count = TAKES_AT_A_TIME): Promise<void> {
+    if (this.busy()) return;
+    this.stopped.set(false);
+    await this.draftLine(section, line, count);
+  }
+
+  /** Drafts every line of a section: the chords first when there are none, then each part to them. */
+  async draftBand(section: string, count = TAKES_AT_A_TIME): Promise<void> {
+    if (this.busy()) return;
+    this.stopped.set(false);
+    const found = this.score()?.sections.find(({ id }) => id === section);
+    if (!found) return;
+    const lines = this.score()?.parts ?? [];
+    const order = [...lines].sort((a, b) => draftingRank(a.role) - draftingRank(b.role)).map(({ id }) => id);
+    if (soundingId(found, HARMONY, this.heard()) === null) order.unshift(HARMONY);
+    this.banding.set(true);
+    for (const line of order) {
+      if (this.stopped()) break;
+      await this.draftLine(section, line, count);
+    }
+    this.banding.set(false);
+  }
+
+  private async draftLine(sectionId: string, line: LineId, count: number): Promise<void> {
+    const section = this.score()?.sections.find(({ id }) => id === sectionId);
+    const request = section ? this.request(section, line) : null;
+    if (!section || !request) return;
+    this.problem.set(null);
+    const before = takesOf(this.takes(), sectionId, line);
+    const from = before.reduce((next, { origin }) => Math.max(next, origin.attempt + 1), 0);
+    const made: string[] = [];
+    const run = this.client.run(
+      { request, from, count, shown: before.map(({ ...take }) => fingerprint(take)) },
+      {
+        take: (answer) => {
+          const take = this.takeFrom(answer, request.asking, section, line);
+          made.push(take.id);
+          this.store.dispatch(TakeActions.made({ takes: [take] }));
+          if (made.length === 1) this.store.dispatch(TakeActions.heard({ take: take.id, section: sectionId, line, at: Date.now() }));
+        },
+        progress: (share) => { this.share.set(share); },
+        refused: (reason) => { this.problem.set({ section: sectionId, line, reason }); },
+      },
+    );
+    this.share.set(0);
+    this.running.set({ section: sectionId, line, cancel: run.cancel });
+    await run.done;
+    this.running.set(null);
+    if (made.length > 0) this.news.set(`${made.length} takes drafted for ${this.nameOf(line)}`);
+  }
+
+  private nameOf(line: LineId): string {
+    return line === HARMONY ? 'the chords' : (this.score()?.parts.find(({ id }) => id === line)?.name ?? 'the part');
+  }
+
+  /** The complete asking, with the takes it listens to. */
+  private request(section: Section, line: LineId): { asking: Asking; seed: number; chords: ReturnType<typeof chordsIn> | null; beside: PartTake[] } | null {
+    const score = this.score();
+    const seed = this.song().open?.seed;
+    if (!score || seed === undefined) return null;
+    const base = { engine: ENGINE, ground: groundOf(score, section), bars: section.bars, kind: section.kind };
+    if (line === HARMONY) {
+      const heldChords = heldSpans(chordsIn(section, this.takes(), this.heard()), section.heldBars, barOf(score, section));
+      const under = section.harmonyBrief.under;
+      const melody = under === null ? null : partTake(this.takes(), soundingId(section, under, this.heard()));
+      const asking: Asking = { ...base, harmonyBrief: { ...section.harmonyBrief, under: melody ? under : null }, ...(heldChords.length > 0 ? { heldChords } : {}), beside: melody ? [melody.id] : [] };
+      return { asking, seed, chords: null, beside: melody ? [melody] : [] };
+    }
+    const part = score.parts.find(({ id }) => id === line);
+    if (!part) return null;
+    const harmony = soundingId(section, HARMONY, this.heard());
+    const listened = score.parts.find(({ role, id }) => id !== part.id && role === LISTENS_TO[part.role]);
+    const take = listened ? partTake(this.takes(), soundingId(section, listened.id, this.heard())) : null;
+    const beside = take ? [take] : [];
+    const asking: Asking = { ...base, ground: part.style === null ? base.ground : { ...base.ground, style: part.style }, brief: part.brief, role: part.role, ...energyOf(score, section), ...(harmony === null ? {} : { harmony }), beside: beside.map(({ id }) => id) };
+    const chords = chordsIn(section, this.takes(), this.heard());
+    return { asking, seed: seed ^ hashOf(part.id), chords: chords.length > 0 ? chords : null, beside };
+  }
+
+  private takeFrom({ attempt, content }: Extract<FromWorker, { kind: 'take' }>, asking: Asking, section: Section, line: LineId): Take {
+    const score = this.score();
+    const length = score ? sectionTicks(score, section) : 1;
+    const seed = (this.song().open?.seed ?? 0) ^ (line === HARMONY ? 0 : hashOf(line));
+    const base = { id: newId('take'), section: section.id, length, origin: { how: 'drafted' as const, asking, seed, attempt, parents: [] } };
+    return content.of === 'part' ? { ...base, of: 'part', part: line, notes: content.notes } : { ...base, of: 'harmony', chords: content.chords };
+  }
+}
+
+/** The section's mean energy, where a line is drawn. */
+const energyOf = (score: Score, section: Section): { readonly energy?: number } => {
+  const energy = meanEnergy(score, section.id);
+  return energy === null ? {} : { energy };
+};
+
+/** The chords that start in held bars, as they stand. */
+const heldSpans = (chords: readonly ChordSpan[], heldBars: readonly number[], bar: Ticks): ChordSpan[] =>
+  chords.filter(({ start, chord }) => chord !== null && heldBars.includes(Math.floor(start / bar))).map((span) => {
+    // A chord that sounds on past its held bars is held in them only.
+    const last = heldBars.reduce((end, held) => (held * bar <= end && (held + 1) * bar > end ? (held + 1) * bar : end), (Math.floor(span.start / bar) + 1) * bar);
+    return { ...span, duration: Math.min(span.duration, last - span.start) };
+  });
+
+/** Gives every part a seed of its own. */
+const hashOf = (text: string): number => [...text].reduce((hash, character) => (Math.imul(hash, 31) + character.charCodeAt(0)) | 0, 7);

@@ -1,0 +1,146 @@
+import { computed, inject, Injectable } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { performChords } from '@fendro/core/compose/voicing/chord-line';
+import { ENGINE } from '@fendro/core/compose/draft';
+import { choose } from '@fendro/core/song/edit';
+import { followGround, withGround, type GroundChange } from '@fendro/core/song/follow-ground';
+import { groundOf, keyOf } from '@fendro/core/song/ground';
+import { chordsIn, NOTHING_HEARD, sectionTicks, soundingId } from '@fendro/core/song/resolve';
+import { HARMONY, type ChordSpan, type HarmonyTake, type LineId, type Origin, type PartTake, type Score, type Section, type Take } from '@fendro/core/song/schema';
+import { fittedTakes } from '@fendro/core/sounding/parts';
+import type { Key } from '@fendro/core/theory/key';
+import type { Stretch, Typing } from '@fendro/core/song/chord-edit';
+import type { Ticks } from '@fendro/core/theory/units';
+import { newId } from './ids';
+import { selectBar, selectChords, selectChordSetting, selectGround, selectHeard, selectHeardChoices, selectOwnScore, selectScore, selectSection, selectSession, selectSong, selectTakes } from './selectors';
+import { SessionActions } from './session';
+import { ScoreActions, TakeActions } from './song.actions';
+
+/** Everything that is done to chords: edits, ideas that are heard first, and choices that the whole band follows. */
+@Injectable({ providedIn: 'root' })
+export class HarmonyDesk {
+  private readonly store = inject(Store);
+  private readonly score = this.store.selectSignal(selectScore);
+  private readonly ownScore = this.store.selectSignal(selectOwnScore);
+  private readonly takes = this.store.selectSignal(selectTakes);
+  private readonly heard = this.store.selectSignal(selectHeard);
+  private readonly song = this.store.selectSignal(selectSong);
+  private readonly session = this.store.selectSignal(selectSession);
+  private readonly choices = this.store.selectSignal(selectHeardChoices);
+  private readonly bar = this.store.selectSignal(selectBar);
+  readonly section = this.store.selectSignal(selectSection);
+  readonly ground = this.store.selectSignal(selectGround);
+  readonly chords = this.store.selectSignal(selectChords);
+  readonly setting = this.store.selectSignal(selectChordSetting);
+
+  readonly key = computed((): Key => { const ground = this.ground(); return ground ? keyOf(ground) : { tonic: 0, scale: 'major' }; });
+  readonly length = computed((): Ticks => { const [score, section] = [this.score(), this.section()]; return score && section ? sectionTicks(score, section) : 0; });
+  readonly typing = computed((): Typing => ({ key: this.key(), metre: this.ground()?.metre ?? { beats: 4, unit: 4, groups: [2, 2] }, length: this.length() }));
+
+  /** The chord that the bench speaks of: the one that sounds at the focused place. */
+  readonly focused = computed((): ChordSpan | null => {
+    const at = this.session().chordAt;
+    return this.chords().find(({ start, duration }) => start <= at && at < start + duration) ?? this.chords().find(({ chord }) => chord !== null) ?? null;
+  });
+
+  /** What an edit concerns: the selected bars, else the chord in focus. */
+  readonly stretch = computed((): Stretch => {
+    const { bars, chordAt } = this.session();
+    if (bars) return { from: bars.from * this.bar(), to: Math.min(this.length(), bars.to * this.bar()) };
+    const span = this.focused();
+    return span ? { from: span.start, to: span.start + span.duration } : { from: chordAt, to: chordAt + this.bar() };
+  });
+
+  /** Makes other chords the section's own in one step; parts that follow chords follow. */
+  edit(name: string, chords: readonly ChordSpan[], gesture?: string): void {
+    const [score, section] = [this.ownScore(), this.section()];
+    if (!score || !section || (!this.trying() && same(chords, this.chords()))) return;
+    const parent = soundingId(section, HARMONY, this.heard());
+    const take = this.takeOf(chords, section, { how: name === 'type a chord' ? 'typed' : 'edited', asking: null, seed: 0, attempt: 0, parents: parent ? [parent] : [] });
+    this.settle(name, choose(score, section.id, HARMONY, take.id), [take], [{ section: section.id, line: HARMONY }], gesture);
+  }
+
+  /** Lets other chords be heard with the whole band; the song is unchanged until they are taken. */
+  hear(chords: readonly ChordSpan[], from: string): void {
+    const section = this.section();
+    if (!section) return;
+    const take = this.takeOf(chords, section, { how: 'picked', from, asking: null, seed: 0, attempt: 0, parents: [] });
+    this.store.dispatch(TakeActions.madeAndHeard({ takes: [take], take: take.id, section: section.id, line: HARMONY, at: Date.now() }));
+  }
+
+  letGo(): void {
+    const section = this.section();
+    if (section && this.heard()[section.id]?.[HARMONY]) this.store.dispatch(TakeActions.released({ section: section.id, line: HARMONY }));
+  }
+
+  readonly trying = computed(() => { const section = this.section(); return section ? this.heard()[section.id]?.[HARMONY] !== undefined : false; });
+
+  /** Chooses a take of any line; after chords, the takes of parts that follow them are made and chosen with them. */
+  choose(section: string, line: LineId, take: string): void {
+    const score = this.ownScore();
+    if (score) this.settle('choose a take', choose(score, section, line, take), [], [{ section, line }]);
+  }
+
+  chooseAll(): void {
+    const score = this.ownScore();
+    const choices = this.choices();
+    if (!score || choices.length === 0) return;
+    this.settle('choose all heard takes', choices.reduce((now, { section, line, take }) => choose(now, section, line, take), score), [], choices);
+  }
+
+  /** Makes takes of what parts sound after a change of chords, and does all of it as one step. */
+  private settle(name: string, score: Score, made: readonly Take[], released: readonly { section: string; line: LineId }[], gesture?: string): void {
+    const takes = { ...this.takes(), ...Object.fromEntries(made.map((take) => [take.id, take])) };
+    const touched = new Set(released.map(({ section }) => section));
+    const fitted = score.sections.filter(({ id }) => touched.has(id)).flatMap((section) => fittedTakes(score, section, takes, NOTHING_HEARD, () => newId('take')));
+    const settled = fitted.reduce((now, take) => choose(now, take.section, take.part, take.id), score);
+    this.store.dispatch(ScoreActions.revised({ name, score: settled, takes: [...made, ...fitted], released, ...(gesture === undefined ? {} : { gesture }) }));
+  }
+
+  /** A change of key, scale, tempo or metre: at once where no music has to follow, else it is heard and asked about first. */
+  changeGround(change: GroundChange): void {
+    const score = this.ownScore();
+    if (!score) return;
+    const keyChanges = change.change.tonic !== undefined || change.change.scale !== undefined;
+    const music = score.sections.some((section) => (change.section === null || section.id === change.section) && (section.harmony !== null || Object.values(section.chosen).some((take) => take !== null)));
+    if (keyChanges && music) this.store.dispatch(SessionActions.groundTried({ pending: { ...change, how: this.session().pendingGround?.how ?? (this.tonicMoves(score, change) ? 'move' : 'refit') } }));
+    else this.store.dispatch(ScoreActions.revised({ name: 'change the ground', score: withGround(score, change), takes: [], released: [] }));
+  }
+
+  /** A new tonic is mostly a transposition, the same tonic in another scale a new colour. */
+  private tonicMoves(score: Score, { section, change }: GroundChange): boolean {
+    const own = score.sections.find(({ id }) => id === section);
+    const { tonic } = own ? groundOf(score, own) : score.ground;
+    return change.tonic !== undefined && change.tonic !== tonic;
+  }
+
+  /** Decides a change of ground that was being heard. */
+  applyGround(): void {
+    const pending = this.session().pendingGround;
+    const { score, takes } = this.song();
+    if (!pending || !score) return;
+    const heard = this.session().heard;
+    const followed = followGround(score, takes, heard, pending, pending.how, () => newId('take'));
+    const released = pending.how === 'stay' ? [] : Object.entries(heard).flatMap(([section, lines]) => Object.keys(lines).map((line) => ({ section, line })));
+    this.store.dispatch(ScoreActions.revised({ name: pending.section === null ? 'change the key' : 'change the section’s key', score: followed.score, takes: followed.takes, released }));
+  }
+
+  /** Gives what the chord line plays to a part, as a take that follows its chords. */
+  giveTo(partId: string): void {
+    const [score, section, ground] = [this.ownScore(), this.section(), this.ground()];
+    const part = score?.parts.find(({ id }) => id === partId);
+    const harmony = section ? soundingId(section, HARMONY, this.heard()) : null;
+    if (!score || !section || !ground || !part || harmony === null) return;
+    const chords = chordsIn(section, this.takes(), this.heard());
+    const notes = performChords(chords, this.setting(), ground.metre, section.bars, this.song().open?.seed ?? 0);
+    const asking = { engine: ENGINE, ground, bars: section.bars, kind: section.kind, brief: part.brief, role: part.role, harmony, beside: [] };
+    const take: PartTake = { id: newId('take'), of: 'part', part: part.id, section: section.id, length: this.length(), notes, origin: { how: 'voiced', from: 'the chord line', asking, seed: 0, attempt: 0, parents: [harmony] } };
+    this.settle('give the chords to a part', choose(score, section.id, part.id, take.id), [take], [{ section: section.id, line: part.id }]);
+  }
+
+  private takeOf(chords: readonly ChordSpan[], section: Section, origin: Origin): HarmonyTake {
+    return { id: newId('take'), of: 'harmony', section: section.id, length: this.length(), chords, origin };
+  }
+}
+
+const same = (a: readonly ChordSpan[], b: readonly ChordSpan[]): boolean => JSON.stringify(a) === JSON.stringify(b);

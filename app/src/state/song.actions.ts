@@ -1,0 +1,58 @@
+import { createActionGroup, emptyProps, props } from '@ngrx/store';
+import type { Brief, ChordSetting, EnergyPoint, Ground, HarmonyBrief, LineId, Occurrence, Part, Score, Section, Song, Take, Verdict } from '@fendro/core/song/schema';
+
+/** What the writer does to the score; each is one undo step, named in song.reducer.ts. */
+export const ScoreActions = createActionGroup({
+  source: 'Score',
+  events: {
+    'Title set': props<{ title: string }>(),
+    'Ground set': props<{ change: Partial<Ground> }>(),
+    'Part added': props<{ part: Part }>(),
+    'Part removed': props<{ part: string }>(),
+    /** `gesture` joins the many small changes of one drag into one step. */
+    'Part changed': props<{ part: string; change: Partial<Omit<Part, 'id' | 'role'>>; gesture?: string }>(),
+    'Brief changed': props<{ part: string; change: Partial<Brief>; gesture?: string }>(),
+    'Harmony brief changed': props<{ section: string; change: Partial<HarmonyBrief>; gesture?: string }>(),
+    'Section added': props<{ section: Section; occurrence: string; after?: string }>(),
+    'Section changed': props<{ section: string; change: Partial<Pick<Section, 'name' | 'kind' | 'bars'>>; gesture?: string }>(),
+    'Occurrence added': props<{ occurrence: Occurrence; after?: string }>(),
+    'Occurrence moved': props<{ occurrence: string; to: number }>(),
+    'Occurrence removed': props<{ occurrence: string }>(),
+    'Chord setting changed': props<{ section: string; change: Partial<ChordSetting>; gesture?: string }>(),
+    'Energy drawn': props<{ occurrence: string; points: readonly { at: number; value: number }[]; gesture?: string }>(),
+    'Energy shaped': props<{ points: readonly EnergyPoint[] }>(),
+    'Bars held': props<{ section: string; bars: readonly number[] }>(),
+    /** Anything that makes new takes and chooses them in one step, named by what the writer did; heard takes of those lines are let go; `view` is a place of the running order to look at. */
+    Revised: props<{ name: string; score: Score; takes: readonly Take[]; released: readonly { section: string; line: LineId }[]; gesture?: string; view?: string }>(),
+  },
+});
+
+export const TakeActions = createActionGroup({
+  source: 'Take',
+  events: {
+    /** Takes came to be; the ledger only ever grows. */
+    Made: props<{ takes: readonly Take[] }>(),
+    /** Takes came to be and the last of them is heard. */
+    'Made and heard': props<{ takes: readonly Take[]; take: string; section: string; line: LineId; at: number }>(),
+    /** A take sounds in place of the chosen one. */
+    Heard: props<{ take: string; section: string; line: LineId; at: number }>(),
+    /** Back to the chosen take. */
+    Released: props<{ section: string; line: LineId }>(),
+    Chosen: props<{ section: string; line: LineId; take: string | null }>(),
+    /** Every heard take becomes the chosen one. */
+    'All chosen': props<{ choices: readonly { section: string; line: LineId; take: string }[] }>(),
+    Judged: props<{ take: string; verdict: Verdict | null }>(),
+  },
+});
+
+export const SongActions = createActionGroup({
+  source: 'Song',
+  events: {
+    Opened: props<{ song: Song }>(),
+    Closed: emptyProps(),
+    Undone: emptyProps(),
+    Redone: emptyProps(),
+    Saved: props<{ at: number }>(),
+    'Saving failed': props<{ reason: string }>(),
+  },
+});

@@ -1,0 +1,163 @@
+import { afterNextRender, ChangeDetectionStrategy, Component, computed, DestroyRef, effect, ElementRef, inject, input, signal, viewChild } from '@angular/core';
+import { scaleLinear } from 'd3';
+import type { ChordSpan, Note } from '@fendro/core/song/schema';
+import type { Ticks } from '@fendro/core/theory/units';
+import { Theme } from './theme';
+
+/** Shapes tell parts apart where colours do not. */
+export type NoteShape = 'bar' | 'outline' | 'slim' | 'dot' | 'hatched';
+
+const SHAPES: readonly NoteShape[] = ['bar', 'outline', 'slim', 'hatched'];
+
+export const shapeOf = (colour: number, drums: boolean): NoteShape => (drums ? 'dot' : (SHAPES[colour % SHAPES.length] ?? 'bar'));
+
+/** Drums are drawn in rows of their own rather than by pitch. */
+const DRUM_ROWS = [49, 46, 51, 54, 42, 70, 44, 50, 47, 43, 37, 39, 38, 36];
+
+/** A picture of notes over time, over faint bands of the chords. Decorative: whatever holds it says in words what it shows. */
+@Component({
+  selector: 'fd-note-picture',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `<canvas #surface aria-hidden="true"></canvas>`,
+  styles: `:host { display: block; position: relative; overflow: hidden; } canvas { display: block; width: 100%; height: 100%; }`,
+})
+export class NotePicture {
+  readonly notes = input.required<readonly Note[]>();
+  readonly from = input<Ticks>(0);
+  readonly to = input.required<Ticks>();
+  readonly bar = input.required<Ticks>();
+  readonly colour = input(0);
+  readonly shape = input<NoteShape>('bar');
+  readonly chords = input<readonly ChordSpan[]>([]);
+  /** Places in the list of notes that are marked, as rubbing against the chords. */
+  readonly marks = input<readonly number[]>([]);
+  /** Draws the notes faintly, as of a take that is only tried. */
+  readonly tentative = input(false);
+
+  private readonly surface = viewChild.required<ElementRef<HTMLCanvasElement>>('surface');
+  private readonly theme = inject(Theme);
+  private readonly size = signal<{ width: number; height: number }>({ width: 0, height: 0 });
+
+  /** Lowest and highest pitch of the whole take, so that its systems share one scale. */
+  private readonly range = computed(() => {
+    const pitches = this.notes().map(({ pitch }) => pitch);
+    const low = Math.min(...pitches, 127);
+    const high = Math.max(...pitches, 0);
+    const middle = pitches.length > 0 ? (low + high) / 2 : 60;
+    return { low: Math.min(low, middle - 4), high: Math.max(high, middle + 4) };
+  });
+
+  constructor() {
+    const host = inject<ElementRef<HTMLElement>>(ElementRef);
+    const destroyed = inject(DestroyRef);
+    afterNextRender(() => {
+      if (typeof ResizeObserver === 'undefined') return;
+      const observer = new ResizeObserver(([entry]) => {
+        if (entry) this.size.set({ width: entry.contentRect.width, height: entry.contentRect.height });
+      });
+      observer.observe(host.nativeElement);
+      destroyed.onDestroy(() => { observer.disconnect(); });
+    });
+    effect(() => {
+      this.theme.name();
+      this.draw();
+    });
+  }
+
+  private draw(): void {
+    const { width, height } = this.size();
+    const canvas = this.surface().nativeElement;
+    const notes = this.notes();
+    const [from, to] = [this.from(), this.to()];
+    if (width === 0 || height === 0) return;
+    const density = devicePixelRatio;
+    canvas.width = Math.round(width * density);
+    canvas.height = Math.round(height * density);
+    const pen = canvas.getContext('2d');
+    if (!pen) return;
+    pen.scale(density, density);
+    const styles = getComputedStyle(canvas);
+    const token = (name: string): string => styles.getPropertyValue(name).trim();
+    const x = scaleLinear([from, to], [0, width]);
+
+    this.chords().forEach(({ start, duration }, index) => {
+      if (start >= to || start + duration <= from) return;
+      pen.fillStyle = token(index % 2 === 0 ? '--band-even' : '--band-odd');
+      pen.fillRect(x(start), 0, x(start + duration) - x(start), height);
+    });
+    pen.fillStyle = token('--line');
+    for (let at = Math.ceil(from / this.bar()) * this.bar(); at <= to; at += this.bar()) pen.fillRect(Math.min(width - 1, Math.round(x(at))), 0, 1, height);
+
+    const shape = this.shape();
+    const row = this.rowOf(height);
+    pen.fillStyle = pen.strokeStyle = token(`--part-${this.colour()}`);
+    pen.globalAlpha = this.tentative() ? 0.8 : 1;
+    for (const note of notes) {
+      if (note.start >= to || note.start + note.duration <= from) continue;
+      const left = x(note.start);
+      const right = Math.max(left + 2, x(note.start + note.duration) - 1);
+      drawNote(pen, shape, left, row.y(note.pitch), right - left, row.height, note.velocity);
+    }
+    if (this.marks().length > 0) this.drawMarks(pen, x, row.y, token('--alert'));
+  }
+
+  /** A small peak over each marked note. */
+  private drawMarks(pen: CanvasRenderingContext2D, x: (at: Ticks) => number, y: (pitch: number) => number, colour: string): void {
+    pen.globalAlpha = 1;
+    pen.strokeStyle = colour;
+    pen.lineWidth = 1.6;
+    for (const mark of this.marks()) {
+      const note = this.notes()[mark];
+      if (!note || note.start >= this.to() || note.start + note.duration <= this.from()) continue;
+      const [left, top] = [x(note.start), y(note.pitch) - 9];
+      pen.beginPath();
+      pen.moveTo(left, top + 4);
+      pen.lineTo(left + 4, top);
+      pen.lineTo(left + 8, top + 4);
+      pen.stroke();
+    }
+  }
+
+  private rowOf(height: number): { y: (pitch: number) => number; height: number } {
+    const margin = 3;
+    if (this.shape() === 'dot') {
+      const used = DRUM_ROWS.filter((pitch) => this.notes().some((note) => note.pitch === pitch));
+      const step = (height - 2 * margin) / Math.max(1, used.length);
+      return { y: (pitch) => margin + (used.indexOf(pitch) + 0.5) * step, height: Math.min(4, step) };
+    }
+    const { low, high } = this.range();
+    const y = scaleLinear([low, high], [height - margin - 2, margin + 2]);
+    return { y: (pitch) => y(pitch), height: Math.max(3, Math.min(6, (height - 2 * margin) / (high - low + 1))) };
+  }
+}
+
+function drawNote(pen: CanvasRenderingContext2D, shape: NoteShape, x: number, y: number, width: number, height: number, velocity: number): void {
+  const top = y - height / 2;
+  switch (shape) {
+    case 'dot': {
+      const radius = 1.2 + (velocity / 127) * 1.6;
+      pen.beginPath();
+      pen.arc(x + radius, y, radius, 0, 2 * Math.PI);
+      pen.fill();
+      break;
+    }
+    case 'outline':
+      pen.lineWidth = 1.4;
+      pen.strokeRect(x + 0.7, top + 0.5, Math.max(1, width - 1.4), Math.max(2, height - 1));
+      break;
+    case 'slim':
+      pen.fillRect(x, y - 1, width, 2);
+      pen.fillRect(x, top, 2, height);
+      break;
+    case 'hatched':
+      pen.fillRect(x, top, width, 1.2);
+      pen.fillRect(x, top + height - 1.2, width, 1.2);
+      for (let at = 0; at < width; at += 4) pen.fillRect(x + at, top, 1.6, height);
+      break;
+    case 'bar':
+      pen.beginPath();
+      pen.roundRect(x, top, width, height, Math.min(2, height / 2));
+      pen.fill();
+      break;
+  }
+}

@@ -1,0 +1,52 @@
+import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+
+/** One adjustable word of a brief. */
+export interface SentenceWord {
+  readonly id: string;
+  /** What the word sets, for those who cannot see the sentence: “Busyness”. */
+  readonly label: string;
+  readonly text: string;
+  readonly usual: boolean;
+}
+
+/** A brief as a sentence: up and down on a word step it, Backspace returns it to its usual. */
+@Component({
+  selector: 'fd-sentence',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <p>
+      {{ opening() }}
+      @for (word of words(); track word.id; let last = $last) {
+        <span class="word" [class.unusual]="!word.usual" role="spinbutton" tabindex="0" aria-valuenow="0" [attr.aria-valuetext]="word.text" [attr.aria-label]="word.label" [title]="word.label + ': up and down change it, Backspace returns it'"
+          (keydown)="key($event, word)" (click)="opened.emit(word.id)" (wheel)="wheel($event, word)">{{ word.text }}</span>{{ last ? '.' : ', ' }}
+      }
+    </p>
+  `,
+  styles: `
+    p { margin: 0; line-height: 1.75; }
+    .word { display: inline-block; padding: 0 2px; cursor: ns-resize; color: var(--accent); text-decoration: underline dotted; text-underline-offset: 4px; border-radius: 4px; min-height: 24px; line-height: 1.5; user-select: none; }
+    .word:hover { background: var(--accent-faint); }
+    .word.unusual { font-weight: 700; text-decoration-style: solid; }
+  `,
+})
+export class Sentence {
+  readonly opening = input('');
+  readonly words = input.required<readonly SentenceWord[]>();
+  readonly stepped = output<{ readonly id: string; readonly by: 1 | -1 }>();
+  readonly returned = output<string>();
+  readonly opened = output<string>();
+
+  protected key(event: KeyboardEvent, word: SentenceWord): void {
+    if (event.key === 'ArrowUp' || event.key === 'ArrowDown') this.stepped.emit({ id: word.id, by: event.key === 'ArrowUp' ? 1 : -1 });
+    else if (event.key === 'Enter') this.opened.emit(word.id);
+    else if (event.key === 'Backspace' || event.key === 'Delete') this.returned.emit(word.id);
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
+
+  protected wheel(event: WheelEvent, word: SentenceWord): void {
+    event.preventDefault();
+    this.stepped.emit({ id: word.id, by: event.deltaY < 0 ? 1 : -1 });
+  }
+}

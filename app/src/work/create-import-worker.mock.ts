@@ -1,0 +1,3 @@
+export const createImportWorker = (): Worker => {
+  throw new Error('no import worker in unit tests');
+};

@@ -1,0 +1,95 @@
+import { Injectable } from '@angular/core';
+import type { DraftRequest } from '@fendro/core/compose/draft';
+import { createDraftWorker } from './create-draft-worker';
+import { fromWorkerSchema, type FromWorker, type ToWorker } from './draft-messages';
+
+export interface DraftJob {
+  readonly request: DraftRequest;
+  readonly from: number;
+  readonly count: number;
+  readonly shown: readonly string[];
+}
+
+export interface DraftListener {
+  readonly take: (take: Extract<FromWorker, { kind: 'take' }>) => void;
+  readonly progress: (share: number) => void;
+  /** In plain words, where the asking cannot be met or no more takes exist. */
+  readonly refused: (reason: string) => void;
+}
+
+/** How long a worker may ignore a cancel before it is ended and started again. */
+const PATIENCE_MS = 50;
+
+/** The page's side of the drafting worker. */
+@Injectable({ providedIn: 'root' })
+export class DraftClient {
+  private worker: Worker | null = null;
+  private next = 1;
+  private readonly jobs = new Map<number, { listener: DraftListener; done: () => void }>();
+
+  /** Starts the worker ahead of the first draft, so that the first take comes at once. */
+  warmUp(): void {
+    this.ensure();
+  }
+
+  /** Runs one job; the promise resolves when it is done or cancelled. */
+  run(job: DraftJob, listener: DraftListener): { readonly done: Promise<void>; readonly cancel: () => void } {
+    const id = this.next++;
+    const done = new Promise<void>((resolve) => this.jobs.set(id, { listener, done: resolve }));
+    const { request, from, count, shown } = job;
+    this.post({ kind: 'draft', id, request: request as never, from, count, shown: [...shown] });
+    return { done, cancel: () => { this.cancel(id); } };
+  }
+
+  private post(message: ToWorker): void {
+    this.ensure().postMessage(message);
+  }
+
+  private cancel(id: number): void {
+    if (!this.jobs.has(id)) return;
+    this.post({ kind: 'cancel', id });
+    setTimeout(() => {
+      if (!this.jobs.has(id)) return;
+      this.worker?.terminate();
+      this.worker = null;
+      this.endAll();
+    }, PATIENCE_MS);
+  }
+
+  private endAll(): void {
+    for (const { done } of this.jobs.values()) done();
+    this.jobs.clear();
+  }
+
+  private ensure(): Worker {
+    if (this.worker) return this.worker;
+    const worker = createDraftWorker();
+    worker.addEventListener('message', ({ data }: MessageEvent<unknown>) => { this.receive(data); });
+    worker.addEventListener('error', (event: ErrorEvent) => {
+      for (const { listener } of this.jobs.values()) listener.refused(`Drafting stopped: ${event.message}`);
+      this.worker = null;
+      this.endAll();
+    });
+    this.worker = worker;
+    return worker;
+  }
+
+  private receive(data: unknown): void {
+    const message = fromWorkerSchema.parse(data);
+    const job = this.jobs.get(message.id);
+    if (!job) return;
+    if (message.kind === 'take') job.listener.take(message);
+    else if (message.kind === 'progress') job.listener.progress(message.share);
+    else if (message.kind === 'refused') job.listener.refused(message.reason);
+    else if (message.kind === 'used up') job.listener.refused(usedUp(message.found));
+    else {
+      this.jobs.delete(message.id);
+      job.done();
+    }
+  }
+}
+
+const usedUp = (found: number): string =>
+  found === 0
+    ? 'Every take that this brief allows has been shown. Change a word of it, or raise adventure.'
+    : `Only ${found} more ${found === 1 ? 'take differs' : 'takes differ'} from all that were shown. Change a word of the brief for others.`;

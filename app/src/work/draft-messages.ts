@@ -1,0 +1,32 @@
+import '@fendro/core/song/validation';
+import * as z from 'zod';
+import { askingSchema, chordSpanSchema, noteSchema, partTakeSchema } from '@fendro/core/song/schema';
+
+/** What the page asks of the drafting worker. */
+export const toWorkerSchema = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('draft'),
+    id: z.number().int(),
+    request: z.object({ asking: askingSchema, seed: z.number().int(), chords: z.array(chordSpanSchema).nullable(), beside: z.array(partTakeSchema) }),
+    from: z.number().int().min(0),
+    count: z.number().int().min(1).max(256),
+    shown: z.array(z.string()),
+  }),
+  z.object({ kind: z.literal('cancel'), id: z.number().int() }),
+]);
+export type ToWorker = z.infer<typeof toWorkerSchema>;
+
+const contentSchema = z.discriminatedUnion('of', [
+  z.object({ of: z.literal('part'), notes: z.array(noteSchema) }),
+  z.object({ of: z.literal('harmony'), chords: z.array(chordSpanSchema) }),
+]);
+
+/** What the worker answers. */
+export const fromWorkerSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('take'), id: z.number().int(), attempt: z.number().int(), content: contentSchema }),
+  z.object({ kind: z.literal('progress'), id: z.number().int(), share: z.number() }),
+  z.object({ kind: z.literal('refused'), id: z.number().int(), reason: z.string() }),
+  z.object({ kind: z.literal('used up'), id: z.number().int(), found: z.number() }),
+  z.object({ kind: z.literal('done'), id: z.number().int() }),
+]);
+export type FromWorker = z.infer<typeof fromWorkerSchema>;

@@ -1,0 +1,131 @@
+import { NgTemplateOutlet } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { MatTooltip } from '@angular/material/tooltip';
+import { Store } from '@ngrx/store';
+import { INSTRUMENTS, instrumentOf, instrumentsFor } from '@fendro/core/sounding/instruments';
+import { partTake, soundingId } from '@fendro/core/song/resolve';
+import { HARMONY } from '@fendro/core/song/schema';
+import { fittedNotes } from '@fendro/core/sounding/parts';
+import { Drafting } from '../state/drafting';
+import { selectHeard, selectLine, selectPart, selectScore, selectSection, selectSession, selectTakes } from '../state/selectors';
+import { SessionActions, type SwitchAt } from '../state/session';
+import { ScoreActions } from '../state/song.actions';
+import { Icon } from '../ui/icon';
+import { HarmonyBench } from './harmony/harmony-bench';
+import { HarmonyBriefControl } from './harmony/harmony-brief';
+import { PartBriefControl } from './part-brief';
+import { TakeList } from './take-list';
+
+/** What the line in focus is asked for, and its takes. */
+@Component({
+  selector: 'fd-bench',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [NgTemplateOutlet, MatTooltip, Icon, HarmonyBench, HarmonyBriefControl, PartBriefControl, TakeList],
+  template: `
+    <aside class="bench" data-region="bench" aria-label="Bench">
+      <header>
+        @if (part(); as part) {
+          <h2>{{ part.name }}</h2>
+          <select class="field" aria-label="Instrument" [value]="part.instrument" (change)="setInstrument(part.id, $any($event.target).value)">
+            @for (group of instruments(); track group.family) {
+              <optgroup [label]="group.family">@for (instrument of group.list; track instrument.id) { <option [value]="instrument.id" [selected]="instrument.id === part.instrument">{{ instrument.name }}</option> }</optgroup>
+            }
+          </select>
+        } @else { <h2>Chords</h2> }
+      </header>
+      @if (part(); as part) {
+        <fd-part-brief [part]="part" />
+        @if (fitted(); as text) { <p class="fitted" role="status">{{ text }} <button class="button small" [disabled]="drafting.busy()" (click)="draft()">Redraft to these chords</button></p> }
+        <ng-container [ngTemplateOutlet]="takes" />
+      } @else if (section(); as section) {
+        <fd-harmony-bench>
+          <fd-harmony-brief [section]="section" />
+          <ng-container [ngTemplateOutlet]="takes" />
+        </fd-harmony-bench>
+      }
+      <ng-template #takes>
+      <div class="draft">
+        @if (drafting.busy()) {
+          <button class="button" (click)="drafting.cancel()"><fd-icon name="close" />Cancel</button>
+          <progress [value]="drafting.share()" max="1" [attr.aria-label]="'Drafting ' + drafting.now()"></progress><span class="quiet">{{ drafting.now() }}</span>
+        } @else {
+          <button class="button primary" (click)="draft()" matTooltip="D">Draft takes</button>
+          <select class="moment" aria-label="When a take that is tried comes in" [value]="session().switchAt" (change)="setMoment($any($event.target).value)">
+            @for (moment of moments; track moment.at) { <option [value]="moment.at" [selected]="moment.at === session().switchAt">{{ moment.text }}</option> }
+          </select>
+        }
+      </div>
+      @if (problem(); as text) { <p class="problem" role="alert">{{ text }}</p> }
+      <fd-take-list />
+      </ng-template>
+    </aside>
+  `,
+  styles: `
+    :host { display: block; border-inline-start: 1px solid var(--line); background: var(--surface); min-height: 0; }
+    .bench { height: 100%; display: flex; flex-direction: column; gap: 8px; padding: 10px 14px 0; }
+    header { display: flex; align-items: center; justify-content: space-between; gap: 8px; min-height: 32px; }
+    h2 { font-family: var(--serif); font-size: 1.25rem; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+    header select { max-width: 11rem; min-height: 28px; }
+    .fitted { margin: 0; display: flex; align-items: center; gap: 8px; font-size: 0.8125rem; color: var(--quiet); }
+    .draft { display: flex; align-items: center; gap: 8px; }
+    .moment { margin-inline-start: auto; border: 1px solid transparent; border-radius: 6px; background: transparent; color: var(--quiet); font-size: 0.8125rem; min-height: 28px; cursor: pointer; }
+    .moment:hover { border-color: var(--line); }
+    option { background: var(--surface); color: var(--ink); }
+    progress { flex: 1; accent-color: var(--accent); }
+    fd-take-list { flex: 1; min-height: 0; }
+  `,
+})
+export class Bench {
+  private readonly store = inject(Store);
+  protected readonly drafting = inject(Drafting);
+  protected readonly part = this.store.selectSignal(selectPart);
+  protected readonly section = this.store.selectSignal(selectSection);
+  private readonly line = this.store.selectSignal(selectLine);
+  protected readonly session = this.store.selectSignal(selectSession);
+  protected readonly moments: readonly { at: SwitchAt; text: string }[] = [
+    { at: 'bar', text: 'in at the bar' },
+    { at: 'beat', text: 'in at the beat' },
+    { at: 'top', text: 'in from the top' },
+  ];
+  protected readonly problem = computed(() => {
+    const problem = this.drafting.problem();
+    return problem && problem.section === this.section()?.id && problem.line === this.lineInFocus() ? problem.reason : null;
+  });
+
+  protected readonly instruments = computed(() => {
+    const role = this.part()?.role;
+    const list = role ? instrumentsFor(role) : INSTRUMENTS;
+    return [...new Set(list.map(({ family }) => family))].map((family) => ({ family: family.replace('-', ' '), list: list.filter((instrument) => instrument.family === family) }));
+  });
+
+  private readonly score = this.store.selectSignal(selectScore);
+  private readonly takes = this.store.selectSignal(selectTakes);
+  private readonly heard = this.store.selectSignal(selectHeard);
+  /** Told where the take was made for other chords and moved to these. */
+  protected readonly fitted = computed(() => {
+    const [score, section, part] = [this.score(), this.section(), this.part()];
+    const take = section && part ? partTake(this.takes(), soundingId(section, part.id, this.heard())) : null;
+    if (!score || !section || !take) return null;
+    return take.origin.how === 'fitted' || fittedNotes(score, section, take, this.takes(), this.heard()) !== take.notes ? 'Moved to these chords.' : null;
+  });
+
+  private lineInFocus(): string {
+    return this.part()?.id ?? HARMONY;
+  }
+
+  protected setMoment(switchAt: SwitchAt): void {
+    this.store.dispatch(SessionActions.switchMomentSet({ switchAt }));
+  }
+
+  /** Another instrument may not reach as far: the register moves inside what it can play. */
+  protected setInstrument(part: string, instrument: string): void {
+    const { low, high } = instrumentOf(instrument);
+    const brief = this.part()?.brief;
+    this.store.dispatch(ScoreActions.partChanged({ part, change: { instrument, ...(brief ? { brief: { ...brief, low: Math.max(low, Math.min(brief.low, high - 7)), high: Math.min(high, Math.max(brief.high, low + 7)) } } : {}) } }));
+  }
+
+  protected draft(): void {
+    const section = this.section();
+    if (section) void this.drafting.draft(section.id, this.lineInFocus());
+  }
+}

@@ -1,0 +1,185 @@
+import { inject, Injectable, signal } from '@angular/core';
+import { Store } from '@ngrx/store';
+import * as edits from '@fendro/core/song/chord-edit';
+import type { ChordSpan } from '@fendro/core/song/schema';
+import { modulo, type Ticks } from '@fendro/core/theory/units';
+import { beatsOf } from '@fendro/core/theory/metre';
+import { HarmonyDesk } from '../../state/harmony-desk';
+import { selectBar, selectSection, selectSession } from '../../state/selectors';
+import { CHORD_GRIDS, SessionActions } from '../../state/session';
+import { ScoreActions } from '../../state/song.actions';
+
+/** What can be done to the chord in focus or the chords of the selected bars, by keys and by buttons alike. */
+@Injectable({ providedIn: 'root' })
+export class ChordCommands {
+  private readonly store = inject(Store);
+  private readonly desk = inject(HarmonyDesk);
+  private readonly session = this.store.selectSignal(selectSession);
+  private readonly section = this.store.selectSignal(selectSection);
+  private readonly bar = this.store.selectSignal(selectBar);
+  /** Where the caret stands, over all systems of the sheet. */
+  readonly typing = signal<{ readonly at: Ticks; readonly text: string } | null>(null);
+
+  /** One step of the grid; a beat where it is the metre's own. */
+  private step(): Ticks {
+    return CHORD_GRIDS[this.session().grid] || (beatsOf(this.desk.typing().metre)[0]?.length ?? 480);
+  }
+
+  /** Keys over a chord cell. @returns false for keys that are not ours */
+  key(event: KeyboardEvent, at: Ticks): boolean {
+    const command = event.ctrlKey || event.metaKey;
+    if (command) {
+      if (event.key === 'c') this.copy();
+      else if (event.key === 'v') this.paste(at);
+      else if (event.key === 'x') this.cut();
+      else return false;
+      return true;
+    }
+    if (event.altKey) return this.altKey(event, at);
+    switch (event.key) {
+      case 'Delete':
+      case 'Backspace':
+        this.clear();
+        return true;
+      case '%':
+        this.repeat();
+        return true;
+      case 's':
+        this.split(at);
+        return true;
+      case 'j':
+        this.join();
+        return true;
+      case 'h':
+        this.hold();
+        return true;
+      case '[':
+        this.invert(-1);
+        return true;
+      case ']':
+        this.invert(1);
+        return true;
+      default:
+        return false;
+    }
+  }
+
+  private altKey(event: KeyboardEvent, at: Ticks): boolean {
+    const sideways = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
+    const upright = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : 0;
+    if (sideways !== 0) {
+      this.shift(at, sideways * this.step(), event.shiftKey);
+      return true;
+    }
+    if (upright !== 0) {
+      if (event.shiftKey) this.transpose(upright);
+      else this.degree(upright);
+      return true;
+    }
+    return false;
+  }
+
+  private edit(name: string, chords: readonly ChordSpan[], gesture?: string): void {
+    this.desk.edit(name, chords, gesture);
+  }
+
+  copy(): void {
+    this.store.dispatch(SessionActions.chordsCopied({ clip: edits.copyChords(this.desk.chords(), this.desk.stretch()) }));
+  }
+
+  cut(): void {
+    this.copy();
+    this.clear();
+  }
+
+  paste(at: Ticks = this.session().bars ? this.desk.stretch().from : this.session().chordAt): void {
+    const { clip } = this.session();
+    if (clip && clip.length > 0) this.edit('paste chords', edits.pasteChords(this.desk.chords(), at, clip, this.desk.length()));
+  }
+
+  clear(): void {
+    this.edit('clear chords', edits.clearChords(this.desk.chords(), this.desk.stretch(), this.desk.length()));
+  }
+
+  /** The stretch once more after itself; the selection goes along, so that it can be repeated again. */
+  repeat(): void {
+    const { bars } = this.session();
+    this.edit('repeat chords', edits.repeatChords(this.desk.chords(), this.desk.stretch(), this.desk.length()));
+    const section = this.section();
+    if (bars && section) {
+      const size = bars.to - bars.from;
+      const from = Math.min(section.bars - 1, bars.to);
+      this.store.dispatch(SessionActions.barsSelected({ bars: { from, to: Math.min(section.bars, from + size) } }));
+    }
+  }
+
+  transpose(by: number): void {
+    this.edit('transpose chords', edits.transposeChords(this.desk.chords(), this.desk.stretch(), by, this.desk.key()));
+  }
+
+  degree(by: number): void {
+    this.edit('move chords along the scale', edits.transposeByDegrees(this.desk.chords(), this.desk.stretch(), by, this.desk.key()));
+  }
+
+  reverse(): void {
+    this.edit('reverse chords', edits.reverseChords(this.desk.chords(), this.desk.stretch(), this.desk.length()));
+  }
+
+  /** Cuts at the focused place; where a chord begins there, in its middle on the grid. */
+  split(at: Ticks = this.session().chordAt): void {
+    const span = this.desk.focused();
+    if (!span) return;
+    const step = this.step();
+    const middle = span.start + Math.max(step, Math.round(span.duration / 2 / step) * step);
+    this.edit('split a chord', edits.splitChord(this.desk.chords(), at > span.start ? at : middle, this.desk.length()));
+  }
+
+  /** One chord of the selected bars, or of the focused chord and the next. */
+  join(): void {
+    const stretch = this.desk.stretch();
+    const next = this.desk.chords().find(({ start }) => start >= stretch.to);
+    const to = this.session().bars ? stretch.to : next ? next.start + next.duration : stretch.to;
+    this.edit('join chords', edits.joinChords(this.desk.chords(), { from: stretch.from, to }, this.desk.length()));
+  }
+
+  /** Moves where the chord at a place begins, or the whole chord. */
+  private shift(at: Ticks, by: Ticks, whole: boolean): void {
+    const span = this.desk.chords().findLast(({ start }) => start <= at);
+    if (!span) return;
+    const to = span.start + by;
+    const move = whole ? edits.moveChord : edits.moveBoundary;
+    const moved = move(this.desk.chords(), span.start, to, this.desk.length());
+    this.edit(whole ? 'move a chord' : 'resize a chord', moved);
+    if (moved.some(({ start }) => start === to)) this.store.dispatch(SessionActions.chordFocused({ at: to }));
+  }
+
+  /** Holds the chords of the selected bars, or of the bar in focus, against redrafting; again lets them go. */
+  hold(): void {
+    const section = this.section();
+    if (!section) return;
+    const { bars, chordAt } = this.session();
+    const from = bars?.from ?? Math.floor(chordAt / this.bar());
+    const wanted = Array.from({ length: (bars?.to ?? from + 1) - from }, (_, index) => from + index);
+    const all = wanted.every((held) => section.heldBars.includes(held));
+    const next = all ? section.heldBars.filter((held) => !wanted.includes(held)) : [...section.heldBars, ...wanted];
+    this.store.dispatch(ScoreActions.barsHeld({ section: section.id, bars: next }));
+  }
+
+  readonly isHeld = (): boolean => {
+    const { bars, chordAt } = this.session();
+    const from = bars?.from ?? Math.floor(chordAt / this.bar());
+    return this.section()?.heldBars.includes(from) ?? false;
+  };
+
+  /** The next or the last inversion of the chords in the stretch. */
+  invert(by: 1 | -1): void {
+    const { from, to } = this.desk.stretch();
+    const inverted = this.desk.chords().map((span): ChordSpan => {
+      if (!span.chord || span.start < from || span.start >= to) return span;
+      const { pitches: _pitches, ...voicing } = span.voicing ?? {};
+      const inversion = modulo((voicing.inversion ?? 0) + by, span.chord.tones.length);
+      return { ...span, voicing: { ...voicing, inversion } };
+    });
+    this.edit('invert a chord', inverted);
+  }
+}

@@ -1,0 +1,176 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { refitChord } from '@fendro/core/song/follow-ground';
+import { pasteChords, closeGaps } from '@fendro/core/song/chord-edit';
+import type { ChordSpan } from '@fendro/core/song/schema';
+import { collection, findFormulas, formulaChords, type Formula } from '@fendro/core/styles/progressions/collection';
+import { chordSymbol } from '@fendro/core/theory/chord';
+import { Playback } from '../../sound/playback';
+import { HarmonyDesk } from '../../state/harmony-desk';
+import { selectBar, selectSession } from '../../state/selectors';
+import { Shelf, type ShelfProgression } from '../../state/shelf';
+import { IdeaList, type Idea } from '../../ui/idea-list';
+
+const SHOWN = 80;
+
+/** A formula of the collection, or one's own progression. */
+type Entry = { readonly id: string; readonly own: ShelfProgression; readonly formula: null } | { readonly id: string; readonly own: null; readonly formula: Formula };
+
+/** Progressions to pick from, found by words, heard in the song's own key and tempo; one's own among them. */
+@Component({
+  selector: 'fd-collection-panel',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [IdeaList],
+  template: `
+    <input #words class="field" type="search" aria-label="Find progressions by words" placeholder="soul sevenths 8 bars" [value]="query()" (input)="query.set(words.value)" />
+    <div class="row">
+      <label><input type="checkbox" [checked]="favouritesOnly()" (change)="favouritesOnly.set(!favouritesOnly())" /> only what I kept</label>
+      <span class="quiet" role="status">{{ found().length }} found</span>
+    </div>
+    <fd-idea-list label="Progressions" [ideas]="ideas()" [current]="current()" nothing="Nothing by these words. Try a family, a mood, “minor”, “sevenths” or “8 bars”."
+      (heard)="hear($event)" (taken)="take($event)" (left)="letGo()" (kept)="shelf.toggleFavourite($event)" />
+    <div class="row">
+      <button class="button small primary" [disabled]="!desk.trying()" (click)="takeHeard()">Take it</button>
+      <button class="button small" [disabled]="current() === null" (click)="keep()">{{ isKept() ? 'Kept' : 'Keep' }}</button>
+      <span class="gap"></span>
+      <button class="button small" (click)="saving.set(!saving())" [attr.aria-expanded]="saving()">Save these chords</button>
+    </div>
+    @if (saving()) {
+      <form class="row" (submit)="save($event, name.value)">
+        <input #name class="field" aria-label="Name for the progression" placeholder="a name to find it by" maxlength="60" />
+        <button class="button small" type="submit">Save</button>
+      </form>
+    }
+    <p class="quiet">{{ where() }} ↑ ↓ hear, Enter takes, Y keeps.</p>
+  `,
+  styles: `
+    :host { display: flex; flex-direction: column; gap: 6px; min-height: 0; flex: 1; }
+    fd-idea-list { flex: 1; min-height: 120px; }
+    .row { display: flex; align-items: center; gap: 8px; }
+    .row .field { flex: 1; min-width: 0; min-height: 28px; }
+    label { display: inline-flex; align-items: center; gap: 5px; font-size: 0.8125rem; min-height: 24px; }
+    input[type='checkbox'] { accent-color: var(--accent); }
+    .gap { flex: 1; }
+    p { margin: 0; }
+  `,
+})
+export class CollectionPanel {
+  private readonly store = inject(Store);
+  protected readonly desk = inject(HarmonyDesk);
+  protected readonly shelf = inject(Shelf);
+  private readonly playback = inject(Playback);
+  private readonly session = this.store.selectSignal(selectSession);
+  private readonly bar = this.store.selectSignal(selectBar);
+  protected readonly query = signal('');
+  protected readonly favouritesOnly = signal(false);
+  protected readonly current = signal<string | null>(null);
+  protected readonly saving = signal(false);
+  private base: readonly ChordSpan[] | null = null;
+
+  private readonly ownFound = computed(() => {
+    const words = this.query().toLowerCase().split(/\s+/).filter((word) => word !== '');
+    return this.shelf.contents().progressions.filter(({ name, bars, chords }) => {
+      const text = `own ${name} ${bars} bars ${chords.map(({ chord }) => (chord ? chordSymbol(chord) : '')).join(' ')}`.toLowerCase();
+      return words.every((word) => text.split(/\s+/).some((part) => part.startsWith(word)));
+    });
+  });
+
+  protected readonly found = computed(() => {
+    const own = this.ownFound().map((progression): Entry => ({ id: progression.id, own: progression, formula: null }));
+    const formulas = findFormulas(collection(), this.query(), this.desk.key()).map((formula): Entry => ({ id: formula.id, own: null, formula }));
+    const all = [...own, ...formulas];
+    return this.favouritesOnly() ? all.filter(({ id, own: mine }) => mine !== null || this.shelf.isFavourite(id)) : all;
+  });
+
+  protected readonly ideas = computed((): Idea[] =>
+    this.found().slice(0, SHOWN).map(({ id, own, formula }) => ({
+      id,
+      text: own ? own.name : formula.bars.map((bar) => bar.join(' ').replaceAll('b', '♭').replaceAll('#', '♯')).join(' | '),
+      detail: own ? `your own, ${own.bars} bars` : `${formula.family.toLowerCase()}, ${formula.moods.join(', ')}`,
+      marked: this.shelf.isFavourite(id),
+    })),
+  );
+
+  protected readonly isKept = computed(() => { const id = this.current(); return id !== null && this.shelf.isFavourite(id); });
+
+  protected readonly where = computed(() => {
+    const { bars } = this.session();
+    return bars ? `Goes into bars ${bars.from + 1}–${bars.to}.` : 'Goes into the whole section.';
+  });
+
+  /** A progression laid over the selected bars or the whole section. */
+  private laid(id: string): readonly ChordSpan[] | null {
+    const entry = this.found().find((candidate) => candidate.id === id);
+    const section = this.desk.section();
+    if (!entry || !section) return null;
+    const { bars } = this.session();
+    const count = bars ? bars.to - bars.from : section.bars;
+    const clip = entry.formula ? formulaChords(entry.formula, this.desk.key(), this.desk.typing().metre, count) : this.ownChords(entry.own, count);
+    const base = this.base ?? this.desk.chords();
+    return bars ? pasteChords(base, bars.from * this.bar(), clip, this.desk.length()) : closeGaps(clip, this.desk.length());
+  }
+
+  /** One's own progression in the present key, going round to fill the bars. */
+  private ownChords({ chords, tonic, scale, length }: ShelfProgression, bars: number): ChordSpan[] {
+    const room = bars * this.bar();
+    const from = { tonic, scale };
+    const rounds = Math.ceil(room / Math.max(1, length));
+    return Array.from({ length: rounds }, (_, round) => round).flatMap((round) =>
+      chords
+        .map((span) => ({ ...span, start: span.start + round * length, chord: span.chord ? refitChord(span.chord, from, this.desk.key()) : null }))
+        .filter(({ start }) => start < room)
+        .map((span) => ({ ...span, duration: Math.min(span.duration, room - span.start) })),
+    );
+  }
+
+  protected hear(id: string): void {
+    this.base ??= this.desk.chords();
+    const chords = this.laid(id);
+    if (!chords) return;
+    this.current.set(id);
+    this.desk.hear(chords, this.ideas().find((idea) => idea.id === id)?.text ?? 'the collection');
+    if (!this.playback.playing() && !this.playback.waiting()) void this.playback.play();
+  }
+
+  protected take(id: string): void {
+    const chords = this.laid(id);
+    if (chords) this.desk.edit('take a progression', chords);
+    this.end();
+  }
+
+  protected takeHeard(): void {
+    const id = this.current();
+    if (id !== null) this.take(id);
+  }
+
+  protected keep(): void {
+    const id = this.current();
+    if (id !== null) this.shelf.toggleFavourite(id);
+  }
+
+  protected letGo(): void {
+    this.desk.letGo();
+    this.end();
+  }
+
+  private end(): void {
+    this.base = null;
+    this.current.set(null);
+  }
+
+  /** Saves what sounds now: the selected bars, or the whole section. */
+  protected save(event: Event, name: string): void {
+    event.preventDefault();
+    const clean = name.trim();
+    if (clean === '') return;
+    const { bars } = this.session();
+    const bar = this.bar();
+    const stretch = bars ? { from: bars.from * bar, to: bars.to * bar } : { from: 0, to: this.desk.length() };
+    const chords = this.desk.chords()
+      .filter(({ start }) => start >= stretch.from && start < stretch.to)
+      .map((span) => ({ start: span.start - stretch.from, duration: Math.min(span.duration, stretch.to - span.start), chord: span.chord }));
+    const { tonic, scale } = this.desk.key();
+    this.shelf.saveProgression({ name: clean, tonic, scale, length: stretch.to - stretch.from, bars: Math.round((stretch.to - stretch.from) / bar), chords });
+    this.saving.set(false);
+  }
+}

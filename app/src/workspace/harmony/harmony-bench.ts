@@ -1,0 +1,86 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { readChord } from '@fendro/core/theory/read-chord';
+import { typeChords } from '@fendro/core/song/chord-edit';
+import { HarmonyDesk } from '../../state/harmony-desk';
+import { selectBar, selectSession } from '../../state/selectors';
+import { CHORD_TABS, SessionActions, type ChordTab } from '../../state/session';
+import { CollectionPanel } from './collection-panel';
+import { FactsPanel } from './facts-panel';
+import { NextPanel } from './next-panel';
+import { RhythmPanel } from './rhythm-panel';
+import { VoicingPanel } from './voicing-panel';
+
+const NAMES: Readonly<Record<ChordTab, string>> = { draft: 'Draft', next: 'Next', collection: 'Pick', voicing: 'Voicing', rhythm: 'Rhythm', facts: 'Facts' };
+
+/** The bench while the chords are in focus: drafting, ideas, the collection, how they are voiced, struck and what they are. */
+@Component({
+  selector: 'fd-harmony-bench',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [NextPanel, CollectionPanel, VoicingPanel, RhythmPanel, FactsPanel],
+  template: `
+    @if (unread(); as unread) {
+      <p class="problem" role="status">“{{ unread.text }}” in bar {{ unread.bar }} cannot be read.
+        @for (offer of unread.nearest; track offer) { <button class="button small" (click)="mend(unread.at, offer)">{{ offer }}</button> }
+      </p>
+    }
+    <div class="tabs" role="tablist" aria-label="Chords">
+      @for (tab of tabs; track tab.tab) {
+        <button role="tab" [id]="'chord-tab-' + tab.tab" [attr.aria-selected]="session().chordTab === tab.tab" [tabindex]="session().chordTab === tab.tab ? 0 : -1" aria-controls="chord-panel" (click)="open(tab.tab)" (keydown)="key($event)">{{ tab.name }}</button>
+      }
+    </div>
+    <div id="chord-panel" class="panel" role="tabpanel" [attr.aria-labelledby]="'chord-tab-' + session().chordTab">
+      @switch (session().chordTab) {
+        @case ('draft') { <ng-content /> }
+        @case ('next') { @defer (on immediate) { <fd-next-panel /> } }
+        @case ('collection') { @defer (on immediate) { <fd-collection-panel /> } }
+        @case ('voicing') { @defer (on immediate) { <fd-voicing-panel /> } }
+        @case ('rhythm') { @defer (on immediate) { <fd-rhythm-panel /> } }
+        @case ('facts') { @defer (on immediate) { <fd-facts-panel /> } }
+      }
+    </div>
+  `,
+  styles: `
+    :host { display: flex; flex-direction: column; gap: 8px; min-height: 0; flex: 1; }
+    .tabs { display: flex; border-bottom: 1px solid var(--line); }
+    .tabs button { flex: 1; min-height: 28px; padding: 0 2px; border: 0; border-bottom: 2px solid transparent; background: transparent; color: var(--quiet); cursor: pointer; font-size: 0.8125rem; }
+    .tabs button:hover { color: var(--ink); }
+    .tabs button[aria-selected='true'] { color: var(--accent); border-bottom-color: var(--accent); font-weight: 600; }
+    .panel { display: flex; flex-direction: column; gap: 8px; min-height: 0; flex: 1; }
+    .problem { flex-wrap: wrap; margin: 0; }
+  `,
+})
+export class HarmonyBench {
+  private readonly store = inject(Store);
+  private readonly desk = inject(HarmonyDesk);
+  protected readonly session = this.store.selectSignal(selectSession);
+  private readonly bar = this.store.selectSignal(selectBar);
+  protected readonly tabs = CHORD_TABS.map((tab) => ({ tab, name: NAMES[tab] }));
+
+  /** The first thing typed that is no chord, with what it may have meant. */
+  protected readonly unread = computed(() => {
+    const span = this.desk.chords().find(({ unread }) => unread !== undefined);
+    if (!span?.unread) return null;
+    const reading = readChord(span.unread);
+    return { at: span.start, text: span.unread, bar: Math.floor(span.start / this.bar()) + 1, nearest: reading.ok ? [] : reading.nearest };
+  });
+
+  protected mend(at: number, chord: string): void {
+    this.desk.edit('type a chord', typeChords(this.desk.chords(), at, chord, this.desk.typing()));
+  }
+
+  protected open(tab: ChordTab): void {
+    this.store.dispatch(SessionActions.chordTabOpened({ tab }));
+  }
+
+  protected key(event: KeyboardEvent): void {
+    const by = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
+    if (by === 0) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const tab = CHORD_TABS[(CHORD_TABS.indexOf(this.session().chordTab) + by + CHORD_TABS.length) % CHORD_TABS.length] ?? 'draft';
+    this.open(tab);
+    // At once: the tabs are always there, and a Tab pressed right after must leave from the new one.
+    document.getElementById(`chord-tab-${tab}`)?.focus();
+  }
+}

@@ -1,0 +1,221 @@
+import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, signal, untracked } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { ENGINE } from '@fendro/core/compose/draft';
+import { allPhrases, AS_IT_IS, findPhrases, phrasesLike, playPhrase, type Phrase, type PhraseTurn } from '@fendro/core/compose/phrases';
+import { deliverTake } from '@fendro/core/files/deliver';
+import { sectionTicks, soundingId } from '@fendro/core/song/resolve';
+import { isDrumRole } from '@fendro/core/song/roles';
+import { HARMONY, type Note, type PartTake } from '@fendro/core/song/schema';
+import { Playback } from '../sound/playback';
+import { HarmonyDesk } from '../state/harmony-desk';
+import { newId } from '../state/ids';
+import { selectBar, selectChords, selectGround, selectHeard, selectOwnScore, selectPart, selectSection } from '../state/selectors';
+import { SessionActions } from '../state/session';
+import { Shelf } from '../state/shelf';
+import { TakeActions } from '../state/song.actions';
+import { downloadAddress } from '../ui/download';
+import { Icon } from '../ui/icon';
+import { NotePicture, shapeOf } from '../ui/note-picture';
+
+const COLUMNS = 6;
+const SHOWN = 24;
+/** Pictures worked out before the page gets to breathe. */
+const AT_ONCE = 3;
+/** A tapped rhythm ends after this pause. */
+const PAUSE_MS = 1400;
+
+interface Picture {
+  readonly phrase: Phrase;
+  readonly notes: readonly Note[];
+  readonly height: number;
+}
+
+/** Phrases over the section's chords on a field from sparse to busy and low to high: heard in time, taken with one key. */
+@Component({
+  selector: 'fd-phrases-drawer',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Icon, NotePicture],
+  templateUrl: './phrases-drawer.html',
+  styleUrl: './drawer.scss',
+})
+export class PhrasesDrawer {
+  private readonly store = inject(Store);
+  private readonly desk = inject(HarmonyDesk);
+  private readonly playback = inject(Playback);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  protected readonly shelf = inject(Shelf);
+  private readonly score = this.store.selectSignal(selectOwnScore);
+  private readonly ground = this.store.selectSignal(selectGround);
+  private readonly section = this.store.selectSignal(selectSection);
+  private readonly chords = this.store.selectSignal(selectChords);
+  private readonly heard = this.store.selectSignal(selectHeard);
+  protected readonly bar = this.store.selectSignal(selectBar);
+  protected readonly part = this.store.selectSignal(selectPart);
+  protected readonly usable = computed(() => { const part = this.part(); return part !== null && !isDrumRole(part.role) && this.chords().length > 0; });
+  protected readonly total = allPhrases().length;
+  protected readonly families: readonly Phrase['family'][] = ['broken chord', 'stabs', 'strumming', 'picking', 'bass figure'];
+
+  protected readonly query = signal('');
+  protected readonly family = signal<Phrase['family'] | ''>('');
+  protected readonly favouritesOnly = signal(false);
+  protected readonly turn = signal<PhraseTurn>(AS_IT_IS);
+  protected readonly tapped = signal<readonly number[] | null>(null);
+  private taps: number[] = [];
+  private tapTimer: ReturnType<typeof setTimeout> | undefined;
+  protected readonly current = signal<string | null>(null);
+  private tried: PartTake | null = null;
+  private readonly pictures = signal<ReadonlyMap<string, Picture>>(new Map());
+  private round = 0;
+
+  protected readonly found = computed((): readonly Phrase[] => {
+    const family = this.family();
+    const all = findPhrases(this.query(), family === '' ? null : family).filter(({ id }) => !this.favouritesOnly() || this.shelf.isFavourite(id));
+    const tapped = this.tapped();
+    if (tapped) return phrasesLike(tapped, all).slice(0, SHOWN).toSorted((a, b) => a.busyness - b.busyness);
+    // Of many, every so-and-so-manieth, so that the whole field from sparse to busy is there.
+    const step = Math.max(1, all.length / SHOWN);
+    return Array.from({ length: Math.min(SHOWN, all.length) }, (_, index) => all[Math.floor(index * step)]).filter((phrase) => phrase !== undefined);
+  });
+
+  /** Columns from sparse to busy, each from high above to low below, read row by row. */
+  protected readonly field = computed((): readonly Picture[] => {
+    const pictures = this.found().flatMap((phrase) => this.pictures().get(phrase.id) ?? []);
+    const rows = Math.ceil(pictures.length / COLUMNS);
+    const columns = Array.from({ length: COLUMNS }, (_, column) => pictures.slice(column * rows, (column + 1) * rows).sort((a, b) => b.height - a.height));
+    return Array.from({ length: rows }, (_, row) => columns.flatMap((column) => column[row] ?? [])).flat();
+  });
+
+  protected readonly shape = computed(() => shapeOf(this.part()?.colour ?? 0, false));
+  protected readonly length = computed(() => { const [score, section] = [this.score(), this.section()]; return score && section ? sectionTicks(score, section) : 1920; });
+
+  constructor() {
+    effect(() => {
+      const found = this.found();
+      const usable = this.usable();
+      const ingredients = [this.turn(), this.chords(), this.ground(), this.section(), this.part()?.brief.low];
+      untracked(() => { this.draw(usable ? found : [], ingredients.length); });
+    });
+  }
+
+  /** Works the pictures out a few at a time, so that nothing waits for them. */
+  private draw(found: readonly Phrase[], _ingredients: number): void {
+    const round = ++this.round;
+    const made = new Map<string, Picture>();
+    const step = (from: number): void => {
+      if (round !== this.round) return;
+      for (const phrase of found.slice(from, from + AT_ONCE)) {
+        const notes = this.play(phrase);
+        if (notes && notes.length > 0) made.set(phrase.id, { phrase, notes, height: notes.reduce((sum, { pitch }) => sum + pitch, 0) / notes.length });
+      }
+      this.pictures.set(new Map(made));
+      if (from + AT_ONCE < found.length) setTimeout(() => { step(from + AT_ONCE); });
+    };
+    step(0);
+  }
+
+  private play(phrase: Phrase): readonly Note[] | null {
+    const [ground, section, part] = [this.ground(), this.section(), this.part()];
+    if (!ground || !section || !part) return null;
+    // A part's own register counts where it plays the phrase's role; a bass plays a bass figure where basses play.
+    const range = part.role === phrase.role ? part.brief : null;
+    const played = playPhrase(phrase, { engine: ENGINE, ground, bars: section.bars, kind: section.kind }, this.chords(), this.turn(), range);
+    return played.ok ? played.notes : null;
+  }
+
+  private takeOf({ phrase, notes }: Picture): PartTake | null {
+    const [ground, section, part, score] = [this.ground(), this.section(), this.part(), this.score()];
+    if (!ground || !section || !part || !score) return null;
+    const harmony = soundingId(section, HARMONY, this.heard());
+    const asking = { engine: ENGINE, ground, bars: section.bars, kind: section.kind, brief: part.brief, role: part.role, ...(harmony === null ? {} : { harmony }), beside: [] };
+    return { id: newId('take'), of: 'part', part: part.id, section: section.id, length: sectionTicks(score, section), notes, origin: { how: 'voiced', from: phrase.name, asking, seed: 0, attempt: 0, parents: [] } };
+  }
+
+  protected hear(picture: Picture): void {
+    const take = this.takeOf(picture);
+    if (!take) return;
+    this.current.set(picture.phrase.id);
+    this.tried = take;
+    this.store.dispatch(TakeActions.madeAndHeard({ takes: [take], take: take.id, section: take.section, line: take.part, at: Date.now() }));
+    if (!this.playback.playing() && !this.playback.waiting()) void this.playback.play();
+  }
+
+  protected take(): void {
+    const tried = this.tried;
+    if (tried) this.desk.choose(tried.section, tried.part, tried.id);
+    this.end();
+  }
+
+  protected letGo(): void {
+    const tried = this.tried;
+    if (tried) this.store.dispatch(TakeActions.released({ section: tried.section, line: tried.part }));
+    this.end();
+  }
+
+  private end(): void {
+    this.tried = null;
+    this.current.set(null);
+  }
+
+  protected set(change: Partial<PhraseTurn>): void {
+    this.turn.update((turn) => ({ ...turn, ...change }));
+  }
+
+  /** Taps become places in a bar of sixteen from the first on; a pause ends them. */
+  protected tap(): void {
+    const tempo = this.ground()?.tempo ?? 96;
+    this.taps.push(performance.now());
+    clearTimeout(this.tapTimer);
+    this.tapTimer = setTimeout(() => {
+      const [first = 0] = this.taps;
+      const sixteenth = 15_000 / tempo;
+      const places = [...new Set(this.taps.map((at) => Math.round((at - first) / sixteenth) % 16))];
+      this.taps = [];
+      this.tapped.set(places.sort((a, b) => a - b));
+    }, PAUSE_MS);
+  }
+
+  protected tappedText(): string {
+    const places = this.tapped() ?? [];
+    return Array.from({ length: 16 }, (_, place) => (places.includes(place) ? 'x' : '·')).join('');
+  }
+
+  protected key(event: KeyboardEvent): void {
+    const field = this.field();
+    const at = field.findIndex(({ phrase }) => phrase.id === this.current());
+    const by = { ArrowRight: 1, ArrowLeft: -1, ArrowDown: COLUMNS, ArrowUp: -COLUMNS }[event.key];
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    if (by !== undefined) {
+      const next = field[at < 0 ? 0 : Math.max(0, Math.min(field.length - 1, at + by))];
+      if (next) {
+        this.hear(next);
+        this.host.nativeElement.querySelector(`[id="phrase-${CSS.escape(next.phrase.id)}"]`)?.scrollIntoView({ block: 'nearest' });
+      }
+    } else if (event.key === 'Enter') this.take();
+    else if (event.key === 'Escape') this.letGo();
+    else if (event.key === 'y' && this.current()) this.shelf.toggleFavourite(this.current() ?? '');
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
+
+  /** A phrase's picture dragged out of the window arrives elsewhere as a MIDI file. */
+  protected dragOut(event: DragEvent, picture: Picture): void {
+    const score = this.score();
+    const take = this.takeOf(picture);
+    const file = score && take ? deliverTake(score, take) : null;
+    if (!file || !event.dataTransfer) {
+      event.preventDefault();
+      return;
+    }
+    event.dataTransfer.effectAllowed = 'copy';
+    event.dataTransfer.setData('DownloadURL', `audio/midi:${file.name}:${downloadAddress(file.bytes, 'audio/midi')}`);
+  }
+
+  protected focusField(): void {
+    this.host.nativeElement.querySelector<HTMLElement>('.grid')?.focus();
+  }
+
+  protected close(): void {
+    this.store.dispatch(SessionActions.drawerToggled({ drawer: 'phrases' }));
+  }
+}

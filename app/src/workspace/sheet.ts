@@ -1,0 +1,271 @@
+import { afterNextRender, ChangeDetectionStrategy, Component, computed, DestroyRef, ElementRef, inject, signal, viewChild } from '@angular/core';
+import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
+import { MatTooltip } from '@angular/material/tooltip';
+import { Store } from '@ngrx/store';
+import { groundOf } from '@fendro/core/song/ground';
+import { HARMONY, ROLES, type LineId, type Part, type Role } from '@fendro/core/song/schema';
+import { instrumentOf } from '@fendro/core/sounding/instruments';
+import { newPart, ROLE_NAMES } from '@fendro/core/styles/band';
+import { styleOf } from '@fendro/core/styles/styles';
+import { clashes } from '@fendro/core/song/fit';
+import { isDrumRole } from '@fendro/core/song/roles';
+import { soundingNotes } from '@fendro/core/sounding/parts';
+import { metreName, metricalWeight, WEIGHT } from '@fendro/core/theory/metre';
+import { printedName } from '@fendro/core/theory/pitch';
+import { scaleOf } from '@fendro/core/theory/scale';
+import type { Ticks } from '@fendro/core/theory/units';
+import { Playback } from '../sound/playback';
+import { Drafting } from '../state/drafting';
+import { newId } from '../state/ids';
+import { HarmonyDesk } from '../state/harmony-desk';
+import { selectBar, selectChords, selectHeard, selectHeardChoices, selectLine, selectPlaced, selectScore, selectSection, selectSession, selectTakes, selectView } from '../state/selectors';
+import { SessionActions, type Drawer } from '../state/session';
+import { ScoreActions } from '../state/song.actions';
+import { Icon } from '../ui/icon';
+import { NotePicture, shapeOf } from '../ui/note-picture';
+import { systemsOf, type System } from './bar-geometry';
+import { ChordRow } from './chord-row';
+import { ChordTools } from './harmony/chord-tools';
+import { SectionGround } from './section-ground';
+
+/** Bars that a section may have. */
+export const BAR_LIMITS = { low: 1, high: 64 } as const;
+
+/** One and the same empty list, so that pictures without marks are not drawn again. */
+const NO_MARKS: readonly number[] = [];
+const someOf = (marks: readonly number[]): readonly number[] => (marks.length > 0 ? marks : NO_MARKS);
+
+/** The section in view as a score: chords over bars, a lane for each part below. */
+@Component({
+  selector: 'fd-sheet',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatMenu, MatMenuItem, MatMenuTrigger, MatTooltip, Icon, NotePicture, ChordRow, ChordTools, SectionGround],
+  templateUrl: './sheet.html',
+  styleUrl: './sheet.scss',
+})
+export class Sheet {
+  private readonly store = inject(Store);
+  private readonly playback = inject(Playback);
+  private readonly desk = inject(HarmonyDesk);
+  protected readonly drafting = inject(Drafting);
+  protected readonly score = this.store.selectSignal(selectScore);
+  protected readonly section = this.store.selectSignal(selectSection);
+  protected readonly view = this.store.selectSignal(selectView);
+  protected readonly chords = this.store.selectSignal(selectChords);
+  protected readonly line = this.store.selectSignal(selectLine);
+  protected readonly session = this.store.selectSignal(selectSession);
+  protected readonly heardChoices = this.store.selectSignal(selectHeardChoices);
+  private readonly takes = this.store.selectSignal(selectTakes);
+  private readonly heard = this.store.selectSignal(selectHeard);
+  private readonly placed = this.store.selectSignal(selectPlaced);
+
+  protected readonly HARMONY = HARMONY;
+  protected readonly roles = ROLES.map((role) => ({ role, name: ROLE_NAMES[role] }));
+  protected readonly bar = this.store.selectSignal(selectBar);
+  protected readonly ownGroundOpen = signal(false);
+  /** What sets the section's ground apart from the song's. */
+  protected readonly ownGround = computed(() => {
+    const own = this.section()?.ground ?? {};
+    const key = own.tonic === undefined && own.scale === undefined ? [] : [this.keyText()];
+    return [...key, ...(own.metre ? [metreName(own.metre)] : []), ...(own.tempo ? [`♩ = ${own.tempo}`] : [])].join(', ');
+  });
+  protected readonly systems = computed(() => {
+    const [section, score] = [this.section(), this.score()];
+    return section && score ? systemsOf(section, score) : [];
+  });
+  protected readonly cursor = signal(0);
+  protected readonly barsProblem = signal<string | null>(null);
+  private dragFrom: number | null = null;
+  private readonly body = viewChild.required<ElementRef<HTMLElement>>('body');
+  private readonly head = viewChild.required<ElementRef<HTMLElement>>('head');
+
+  protected readonly lanes = computed(() => {
+    const [section, score] = [this.section(), this.score()];
+    if (!section || !score) return [];
+    const { metre } = groundOf(score, section);
+    const onBeat = (at: Ticks): boolean => metricalWeight(metre, at) >= WEIGHT.beat;
+    return score.parts.map((part) => ({ part, notes: soundingNotes(score, section, part.id, this.takes(), this.heard()) })).map(({ part, notes }) => ({
+      part,
+      notes,
+      // Only what stays put when chords change can rub against them unasked.
+      clashes: isDrumRole(part.role) || this.follows(section.id, part.id) ? NO_MARKS : someOf(clashes(notes, this.chords(), onBeat)),
+      shape: shapeOf(part.colour, isDrumRole(part.role)),
+      tentative: this.heard()[section.id]?.[part.id] !== undefined,
+      instrument: instrumentOf(part.instrument).name,
+    }));
+  });
+
+  private keyText(): string {
+    const [score, section] = [this.score(), this.section()];
+    if (!score || !section) return '';
+    const { tonic, scale } = groundOf(score, section);
+    return `${printedName(tonic)} ${scaleOf(scale).name.toLowerCase()}`;
+  }
+
+  /** True for takes that chords carry along by themselves. */
+  private follows(section: string, part: string): boolean {
+    const id = this.heard()[section]?.[part] ?? this.section()?.chosen[part] ?? '';
+    const how = this.takes()[id]?.origin.how;
+    return how === undefined || how === 'drafted' || how === 'fitted' || how === 'voiced';
+  }
+
+  protected readonly chordsTentative = computed(() => {
+    const section = this.section();
+    return section ? this.heard()[section.id]?.[HARMONY] !== undefined : false;
+  });
+
+  protected readonly empty = computed(() => this.chords().length === 0 && this.lanes().every(({ notes }) => notes.length === 0));
+
+  constructor() {
+    const destroyed = inject(DestroyRef);
+    afterNextRender(() => {
+      destroyed.onDestroy(this.playback.watch((tick) => { this.moveHead(tick); }));
+    });
+  }
+
+  /** Puts the position mark over the bar that sounds; in song mode the sheet turns to the section that plays. */
+  private moveHead(tick: Ticks | null): void {
+    const head = this.head().nativeElement;
+    const view = this.view();
+    if (tick === null || !view) {
+      head.hidden = true;
+      return;
+    }
+    const place = this.placed().findLast(({ start }) => start <= tick);
+    if (place && place.occurrence.id !== view.occurrence.id && !this.session().looping) this.store.dispatch(SessionActions.occurrenceViewed({ occurrence: place.occurrence.id }));
+    const inSection = tick - view.start;
+    const index = this.systems().findIndex(({ from, to }) => inSection >= from && inSection < to);
+    const row = this.body().nativeElement.querySelectorAll<HTMLElement>('.rows')[index];
+    const system = this.systems()[index];
+    head.hidden = !row || !system;
+    if (!row || !system) return;
+    const body = this.body().nativeElement;
+    const [box, frame] = [row.getBoundingClientRect(), body.getBoundingClientRect()];
+    const x = box.left - frame.left + (box.width * (inSection - system.from)) / system.room;
+    head.style.transform = `translate(${x}px, ${box.top - frame.top + body.scrollTop}px)`;
+    head.style.height = `${box.height}px`;
+  }
+
+  protected focusLine(line: LineId): void {
+    if (line !== this.line()) this.store.dispatch(SessionActions.lineFocused({ line }));
+  }
+
+  protected isSelected(bar: number): boolean {
+    const bars = this.session().bars;
+    return bars !== null && bar >= bars.from && bar < bars.to;
+  }
+
+  /** Selected stretch inside a system, in % of its width; null when there is none. */
+  protected shade(system: System): { left: number; width: number } | null {
+    const bars = this.session().bars;
+    if (!bars) return null;
+    const perSystem = system.room / this.bar();
+    const from = Math.max(bars.from, system.firstBar);
+    const to = Math.min(bars.to, system.firstBar + system.bars);
+    return to <= from ? null : { left: (100 * (from - system.firstBar)) / perSystem, width: (100 * (to - from)) / perSystem };
+  }
+
+  protected lanePart(line: Part): string {
+    return `${line.name}, ${instrumentOf(line.instrument).name}`;
+  }
+
+  protected press(event: PointerEvent, system: System, line: LineId): void {
+    this.focusLine(line);
+    this.dragFrom = this.barAt(event, system);
+    this.cursor.set(this.dragFrom);
+    if (!event.shiftKey) this.store.dispatch(SessionActions.barsSelected({ bars: null }));
+    (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
+  }
+
+  protected drag(event: PointerEvent): void {
+    if (this.dragFrom === null) return;
+    const row = document.elementsFromPoint(event.clientX, event.clientY).map((element) => element.closest<HTMLElement>('.rows')).find((found) => found);
+    const system = row ? this.systems()[Number(row.dataset['system'])] : undefined;
+    if (!row || !system) return;
+    const bar = this.barIn(event.clientX, row, system);
+    const from = Math.min(this.dragFrom, bar);
+    const to = Math.max(this.dragFrom, bar) + 1;
+    const now = this.session().bars;
+    if ((bar !== this.dragFrom || now) && (now?.from !== from || now.to !== to)) this.store.dispatch(SessionActions.barsSelected({ bars: { from, to } }));
+  }
+
+  protected release(): void {
+    this.dragFrom = null;
+  }
+
+  private barAt(event: PointerEvent, system: System): number {
+    const row = (event.currentTarget as HTMLElement).closest<HTMLElement>('.rows');
+    return row ? this.barIn(event.clientX, row, system) : 0;
+  }
+
+  private barIn(clientX: number, row: HTMLElement, system: System): number {
+    const box = row.getBoundingClientRect();
+    const inRow = Math.floor(((clientX - box.left) / box.width) * (system.room / this.bar()));
+    return system.firstBar + Math.max(0, Math.min(system.bars - 1, inRow));
+  }
+
+  /** Arrows over lines and bars; with Shift they select bars. */
+  protected key(event: KeyboardEvent): void {
+    const lines: LineId[] = [HARMONY, ...(this.score()?.parts.map(({ id }) => id) ?? [])];
+    const at = lines.indexOf(this.line());
+    if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
+      const next = lines[Math.max(0, Math.min(lines.length - 1, at + (event.key === 'ArrowUp' ? -1 : 1)))];
+      if (next) this.focusLine(next);
+      setTimeout(() => { this.body().nativeElement.querySelector<HTMLElement>('.part-name[tabindex="0"]')?.focus(); });
+    } else if (event.key === 'ArrowLeft' || event.key === 'ArrowRight') this.moveCursor(event.key === 'ArrowLeft' ? -1 : 1, event.shiftKey);
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
+
+  private moveCursor(by: 1 | -1, selects: boolean): void {
+    const count = this.section()?.bars ?? 1;
+    const before = this.cursor();
+    const next = Math.max(0, Math.min(count - 1, before + by));
+    this.cursor.set(next);
+    const bars = this.session().bars;
+    if (!selects) {
+      if (bars) this.store.dispatch(SessionActions.barsSelected({ bars: null }));
+      return;
+    }
+    const anchor = bars ? (before === bars.from ? bars.to - 1 : bars.from) : before;
+    this.store.dispatch(SessionActions.barsSelected({ bars: { from: Math.min(anchor, next), to: Math.max(anchor, next) + 1 } }));
+  }
+
+  protected rename(input: HTMLInputElement): void {
+    const section = this.section();
+    const name = input.value.trim();
+    if (section && name !== '') this.store.dispatch(ScoreActions.sectionChanged({ section: section.id, change: { name } }));
+    else input.value = section?.name ?? '';
+  }
+
+  protected setBars(input: HTMLInputElement): void {
+    const bars = Number(input.value);
+    const section = this.section();
+    const sound = Number.isInteger(bars) && bars >= BAR_LIMITS.low && bars <= BAR_LIMITS.high;
+    this.barsProblem.set(sound ? null : `A section has ${BAR_LIMITS.low} to ${BAR_LIMITS.high} bars; it stays as it was.`);
+    if (sound && section) this.store.dispatch(ScoreActions.sectionChanged({ section: section.id, change: { bars } }));
+  }
+
+  protected addPart(role: Role): void {
+    const score = this.score();
+    if (!score) return;
+    const same = score.parts.filter((part) => part.role === role).length;
+    const colour = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9].find((candidate) => score.parts.every((part) => part.colour !== candidate)) ?? score.parts.length % 10;
+    const part = newPart(styleOf(score.ground.style), role, newId('part'), colour);
+    this.store.dispatch(ScoreActions.partAdded({ part: same === 0 ? part : { ...part, name: `${part.name} ${same + 1}` } }));
+  }
+
+  protected draftBand(): void {
+    const section = this.section();
+    if (section) void this.drafting.draftBand(section.id);
+  }
+
+  protected chooseAll(): void {
+    this.desk.chooseAll();
+  }
+
+  protected toggle(drawer: Drawer): void {
+    this.store.dispatch(SessionActions.drawerToggled({ drawer }));
+  }
+}

@@ -1,0 +1,257 @@
+import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, signal, untracked, viewChild } from '@angular/core';
+import { MatTooltip } from '@angular/material/tooltip';
+import { Store } from '@ngrx/store';
+import { deliverTake } from '@fendro/core/files/deliver';
+import { verdictOf } from '@fendro/core/song/edit';
+import { chosenId, partTake } from '@fendro/core/song/resolve';
+import { HARMONY, type ChordSpan, type LineId, type Take, type Verdict } from '@fendro/core/song/schema';
+import { isDrumRole } from '@fendro/core/song/roles';
+import { factsOf } from '@fendro/core/study/facts';
+import { chordSymbol } from '@fendro/core/theory/chord';
+import { harmonicFunction, romanNumeral } from '@fendro/core/theory/harmony-role';
+import type { Key } from '@fendro/core/theory/key';
+import { groundOf, keyOf } from '@fendro/core/song/ground';
+import { fittedNotes } from '@fendro/core/sounding/parts';
+import { noteRoles, sayRoles } from '@fendro/core/study/note-roles';
+import { readingFacts } from '@fendro/core/study/chord-facts';
+import { Playback } from '../sound/playback';
+import { Drafting } from '../state/drafting';
+import { HarmonyDesk } from '../state/harmony-desk';
+import { selectBar, selectChords, selectHeard, selectLine, selectLineTakes, selectPart, selectScore, selectSection, selectSounding, selectTakes } from '../state/selectors';
+import { SessionActions } from '../state/session';
+import { TakeActions } from '../state/song.actions';
+import { ChordSymbol } from '../ui/chord-symbol';
+import { downloadAddress } from '../ui/download';
+import { Icon } from '../ui/icon';
+import { NotePicture, shapeOf } from '../ui/note-picture';
+import { nameIn, sayTake } from '../ui/spoken';
+
+/** A progression by its degrees, with what lies outside the key. */
+function factsOfChords(chords: readonly ChordSpan[], key: Key): string {
+  const sounding = chords.flatMap(({ chord }) => (chord ? [chord] : []));
+  const outside = sounding.filter((chord) => ['borrowed', 'applied'].includes(harmonicFunction(chord, key)));
+  const named = outside.map((chord) => `${chordSymbol(chord)} is ${harmonicFunction(chord, key)}`);
+  return [sounding.map((chord) => romanNumeral(chord, key)).join(' '), ...new Set(named)].join('; ');
+}
+
+/** The takes of the line in focus, one below the other: up and down hear them, Enter chooses. */
+@Component({
+  selector: 'fd-take-list',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatTooltip, Icon, NotePicture, ChordSymbol],
+  templateUrl: './take-list.html',
+  styleUrl: './take-list.scss',
+  host: { '(document:keydown)': 'key($event)', '(document:keyup)': 'keyUp($event)' },
+})
+export class TakeList {
+  private readonly store = inject(Store);
+  private readonly playback = inject(Playback);
+  private readonly drafting = inject(Drafting);
+  private readonly desk = inject(HarmonyDesk);
+  private readonly ledger = this.store.selectSignal(selectTakes);
+  private readonly heard = this.store.selectSignal(selectHeard);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  protected readonly score = this.store.selectSignal(selectScore);
+  protected readonly section = this.store.selectSignal(selectSection);
+  protected readonly part = this.store.selectSignal(selectPart);
+  protected readonly sounding = this.store.selectSignal(selectSounding);
+  protected readonly chords = this.store.selectSignal(selectChords);
+  private readonly line = this.store.selectSignal(selectLine);
+  private readonly all = this.store.selectSignal(selectLineTakes);
+  protected readonly showDiscarded = signal(false);
+  private readonly list = viewChild<ElementRef<HTMLElement>>('list');
+  /** The rival that C, held, puts aside for the chosen take. */
+  private rival: string | null = null;
+
+  protected readonly bar = this.store.selectSignal(selectBar);
+  protected readonly shape = computed(() => { const part = this.part(); return part ? shapeOf(part.colour, isDrumRole(part.role)) : 'bar'; });
+  protected readonly chosen = computed(() => { const section = this.section(); return section ? chosenId(section, this.line()) : null; });
+  protected readonly discardedCount = computed(() => this.all().filter(({ id }) => this.verdict(id) === 'discarded').length);
+
+  protected readonly takes = computed(() => {
+    const score = this.score();
+    if (!score) return [];
+    const shown = this.all().filter(({ id }) => this.showDiscarded() || this.verdict(id) !== 'discarded' || id === this.sounding());
+    const section = this.section();
+    const key = keyOf(section ? groundOf(score, section) : score.ground);
+    const drums = isDrumRole(this.part()?.role ?? 'melody');
+    return shown.map((take, index) => {
+      const verdict = this.verdict(take.id);
+      return {
+        take, verdict, place: index + 1,
+        notes: take.of === 'part' && section ? fittedNotes(score, section, take, this.ledger(), this.heard()) : [],
+        state: take.id === this.sounding() ? (take.id === this.chosen() ? 'chosen' : 'heard') : '',
+        said: sayTake(take, index + 1, shown.length, verdict, key, drums) + (take.id === this.chosen() ? ', chosen' : ''),
+      };
+    });
+  });
+
+  /** Said of the heard take only. */
+  protected readonly facts = computed(() => {
+    const [score, section] = [this.score(), this.section()];
+    const take = this.all().find(({ id }) => id === this.sounding());
+    if (!score || !section || !take) return null;
+    const ground = groundOf(score, section);
+    const key = keyOf(ground);
+    if (take.of === 'harmony') {
+      const under = take.origin.asking?.harmonyBrief?.under;
+      const melody = under ? partTake(this.ledger(), take.origin.asking.beside[0] ?? null) : null;
+      if (!melody) return factsOfChords(take.chords, key);
+      const reading = readingFacts(take.chords, melody.notes, key);
+      return [`${reading.inChord} % of the melody in its chord`, ...reading.reasons, factsOfChords(take.chords, key)].join('; ');
+    }
+    const facts = factsOf(take.notes, this.chords(), key, ground.metre, section.bars);
+    if (facts.low === null || facts.high === null) return 'silent';
+    if (isDrumRole(this.part()?.role ?? 'melody')) return `${facts.onsetsPerBar} onsets a bar, ${facts.repeatedRhythms} % of bars return`;
+    const role = this.part()?.role;
+    const line = role === 'melody' || role === 'counter';
+    const melodic = line ? `, ${facts.steps} % steps` : '';
+    const roles = line ? `; ${sayRoles(noteRoles(take.notes, this.chords(), ground.metre))}` : '';
+    return `${nameIn(key, facts.low)}–${nameIn(key, facts.high)}, ${facts.onsetsPerBar} onsets a bar${melodic}, ${facts.chordTonesOnBeats} % chord notes on beats${facts.outsideScale > 0 ? `, ${facts.outsideScale} outside the scale` : ''}${roles}`;
+  });
+
+  constructor() {
+    // Keeps the heard take in sight while the hand stays on the keys.
+    effect(() => {
+      const id = this.sounding();
+      this.takes();
+      untracked(() => {
+        setTimeout(() => {
+          if (id) this.host.nativeElement.querySelector(`[id="${id}"]`)?.scrollIntoView({ block: 'nearest' });
+        });
+      });
+    });
+  }
+
+  /** A progression in rows of four bars. */
+  protected rowsOf(chords: readonly ChordSpan[]): ChordSpan[][] {
+    const rows: ChordSpan[][] = [];
+    for (const span of chords) (rows[Math.floor(span.start / (4 * this.bar()))] ??= []).push(span);
+    return rows.filter((row) => row.length > 0);
+  }
+
+  protected verdict(id: string): Verdict | null {
+    const score = this.score();
+    return score ? verdictOf(score, id) : null;
+  }
+
+  protected hear(take: string): void {
+    const section = this.section();
+    if (!section) return;
+    if (take === this.chosen()) this.store.dispatch(TakeActions.released({ section: section.id, line: this.line() }));
+    else this.store.dispatch(TakeActions.heard({ take, section: section.id, line: this.line(), at: Date.now() }));
+    if (!this.playback.playing() && !this.playback.waiting()) void this.playback.play();
+  }
+
+  protected choose(): void {
+    const section = this.section();
+    const take = this.sounding();
+    if (section && take && take !== this.chosen()) this.desk.choose(section.id, this.line(), take);
+  }
+
+  /** Gives the verdict and moves on; the same verdict again takes it back. */
+  protected judge(verdict: Verdict): void {
+    const take = this.sounding();
+    if (!take) return;
+    const takes = this.takes();
+    const at = takes.findIndex((entry) => entry.take.id === take);
+    const next = takes[at + 1] ?? takes[at - 1];
+    const same = this.verdict(take) === verdict;
+    this.store.dispatch(TakeActions.judged({ take, verdict: same ? null : verdict }));
+    if (!same && next && next.take.id !== take) this.hear(next.take.id);
+  }
+
+  protected draftMore(): void {
+    const section = this.section();
+    if (section) void this.drafting.draft(section.id, this.line());
+  }
+
+  private isOurs(target: EventTarget | null): boolean {
+    return target === document.body || (target instanceof HTMLElement && (target.id === 'main' || this.host.nativeElement.contains(target)));
+  }
+
+  protected key(event: KeyboardEvent): void {
+    if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey || !this.isOurs(event.target)) return;
+    if (event.target instanceof HTMLButtonElement && event.key === 'Enter') return;
+    const handled = this.act(event);
+    if (handled) event.preventDefault();
+  }
+
+  private act(event: KeyboardEvent): boolean {
+    switch (event.key) {
+      case 'ArrowUp':
+        return this.step(-1);
+      case 'ArrowDown':
+        return this.step(1);
+      case 'ArrowLeft':
+        return this.changeLine(-1);
+      case 'ArrowRight':
+        return this.changeLine(1);
+      case 'Enter':
+        if (event.shiftKey) return false;
+        this.choose();
+        return true;
+      case 'y':
+        this.judge('kept');
+        return true;
+      case 'n':
+        this.judge('discarded');
+        return true;
+      case 'd':
+        this.draftMore();
+        return true;
+      case 'c':
+        if (!event.repeat) this.compare();
+        return true;
+      default:
+        return false;
+    }
+  }
+
+  private step(by: 1 | -1): boolean {
+    const takes = this.takes();
+    const at = takes.findIndex(({ take }) => take.id === this.sounding());
+    const next = takes[at < 0 ? 0 : Math.max(0, Math.min(takes.length - 1, at + by))];
+    if (next && next.take.id !== this.sounding()) this.hear(next.take.id);
+    return takes.length > 0;
+  }
+
+  private changeLine(by: 1 | -1): boolean {
+    const lines: LineId[] = [HARMONY, ...(this.score()?.parts.map(({ id }) => id) ?? [])];
+    const line = lines[Math.max(0, Math.min(lines.length - 1, lines.indexOf(this.line()) + by))];
+    if (line) this.store.dispatch(SessionActions.lineFocused({ line }));
+    return true;
+  }
+
+  /** While C is held the chosen take sounds; letting go brings the rival back. */
+  private compare(): void {
+    const section = this.section();
+    const now = this.sounding();
+    if (!section || !now || now === this.chosen()) return;
+    this.rival = now;
+    this.store.dispatch(TakeActions.released({ section: section.id, line: this.line() }));
+  }
+
+  protected keyUp(event: KeyboardEvent): void {
+    if (event.key !== 'c' || this.rival === null) return;
+    this.hear(this.rival);
+    this.rival = null;
+  }
+
+  /** A take picture dragged out of the window arrives elsewhere as a MIDI file. */
+  protected dragOut(event: DragEvent, take: Take): void {
+    const score = this.score();
+    const file = score && take.of === 'part' ? deliverTake(score, take) : null;
+    if (!file || !event.dataTransfer) {
+      event.preventDefault();
+      return;
+    }
+    event.dataTransfer.effectAllowed = 'copy';
+    event.dataTransfer.setData('DownloadURL', `audio/midi:${file.name}:${downloadAddress(file.bytes, 'audio/midi')}`);
+    event.dataTransfer.setData('text/plain', file.name);
+  }
+
+  protected focusList(): void {
+    this.list()?.nativeElement.focus({ preventScroll: true });
+  }
+}

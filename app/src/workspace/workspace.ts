@@ -1,0 +1,46 @@
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { selectScore, selectSession } from '../state/selectors';
+import { Bench } from './bench';
+import { FirstMinute } from './first-minute';
+import { MixDrawer } from './mix-drawer';
+import { PhrasesDrawer } from './phrases-drawer';
+import { RunningOrder } from './running-order';
+import { Sheet } from './sheet';
+import { StylesDrawer } from './styles-drawer';
+
+/** Where songs are made: the running order above, the sheet, the bench beside it, the mix below when asked for. */
+@Component({
+  selector: 'fd-workspace',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RunningOrder, Sheet, Bench, MixDrawer, StylesDrawer, PhrasesDrawer, FirstMinute],
+  template: `
+    <h1 class="spoken-only">{{ score()?.title }}</h1>
+    <fd-running-order />
+    <div class="middle">
+      <div class="left">
+        <fd-sheet />
+        @switch (session().drawer) {
+          @case ('mix') { <fd-mix-drawer /> }
+          @case ('styles') { @defer (on immediate) { <fd-styles-drawer /> } }
+          @case ('phrases') { @defer (on immediate) { <fd-phrases-drawer /> } }
+        }
+      </div>
+      <fd-bench />
+    </div>
+    <fd-first-minute />
+  `,
+  styles: `
+    :host { display: flex; flex-direction: column; flex: 1; min-height: 0; }
+    .middle { display: flex; flex: 1; min-height: 0; }
+    .left { flex: 1; min-width: 0; display: flex; flex-direction: column; min-height: 0; }
+    fd-sheet { flex: 1; min-height: 0; }
+    fd-bench { width: 340px; flex: none; }
+    @media (max-width: 1100px) { fd-bench { width: 300px; } }
+  `,
+})
+export class Workspace {
+  private readonly store = inject(Store);
+  protected readonly score = this.store.selectSignal(selectScore);
+  protected readonly session = this.store.selectSignal(selectSession);
+}

@@ -1,0 +1,31 @@
+/** What the page and the audio thread say to each other. Events travel as flat Float64Arrays, five numbers each. */
+
+export const EVENT_SIZE = 5;
+
+/** The second number of an event; the others are frame, channel and two values. */
+export const EVENT = { noteOff: 0, noteOn: 1, release: 2, controller: 3, program: 4, spent: -1 } as const;
+
+/** Ends a moment at which all channels are meant. */
+export const ALL_CHANNELS = -1;
+
+export type ToProcessor =
+  | { readonly kind: 'bank'; readonly id: string; readonly bytes: ArrayBuffer }
+  | { readonly kind: 'drop bank'; readonly id: string }
+  /** Adds events to the queue. */
+  | { readonly kind: 'block'; readonly events: Float64Array }
+  /** Takes out what a channel has queued from a frame on, and adds other events in its place. */
+  | { readonly kind: 'switch'; readonly channel: number; readonly frame: number; readonly events: Float64Array }
+  /** Applies events at once. */
+  | { readonly kind: 'now'; readonly events: Float64Array }
+  | { readonly kind: 'gain'; readonly channel: number; readonly gain: number }
+  | { readonly kind: 'drums'; readonly channel: number; readonly on: boolean }
+  /** Empties the queue and releases every note. */
+  | { readonly kind: 'stop' }
+  | { readonly kind: 'close' };
+
+export type FromProcessor =
+  | { readonly kind: 'ready' }
+  | { readonly kind: 'failed'; readonly reason: string }
+  | { readonly kind: 'bank added'; readonly id: string }
+  /** Greatest sample of each channel since the last report, then of the mix. */
+  | { readonly kind: 'levels'; readonly peaks: Float32Array; readonly late: number };

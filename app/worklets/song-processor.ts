@@ -1,0 +1,194 @@
+import { SoundBankLoader, SpessaSynthProcessor } from 'spessasynth_core';
+import { ALL_CHANNELS, EVENT, EVENT_SIZE, type FromProcessor, type ToProcessor } from './protocol';
+
+const CHANNELS = 16;
+const REPORT_EVERY_FRAMES = 2048;
+/** Longest run that the synthesizer renders at once. */
+const QUANTUM = 128;
+
+/**
+ * Plays queued events on their exact frame through a sampled synthesizer. Nothing here depends on how busy the page is:
+ * what is queued will sound in time.
+ */
+class SongProcessor extends AudioWorkletProcessor {
+  private readonly synth = new SpessaSynthProcessor(sampleRate, { eventsEnabled: false, effectsEnabled: true });
+  private readonly blocks: { readonly events: Float64Array; next: number }[] = [];
+  /** Programs and controllers in force: adding a bank resets channels, so they are applied again. */
+  private readonly settings = new Map<number, readonly [kind: number, channel: number, a: number, b: number]>();
+  private readonly gains = new Map<number, number>();
+  private readonly drumChannels = new Set<number>();
+  private readonly channelBuffers = Array.from({ length: CHANNELS }, () => [new Float32Array(QUANTUM), new Float32Array(QUANTUM)]);
+  private readonly peaks = new Float32Array(CHANNELS + 1);
+  private reported = 0;
+  private late = 0;
+  private ready = false;
+  private alive = true;
+
+  constructor() {
+    super();
+    this.port.onmessage = ({ data }: MessageEvent<ToProcessor>) => {
+      this.receive(data);
+    };
+    this.synth.processorInitialized.then(
+      () => {
+        this.ready = true;
+        this.send({ kind: 'ready' });
+      },
+      (problem: unknown) => {
+        this.send({ kind: 'failed', reason: String(problem) });
+      },
+    );
+  }
+
+  private send(message: FromProcessor): void {
+    this.port.postMessage(message);
+  }
+
+  private receive(message: ToProcessor): void {
+    switch (message.kind) {
+      case 'bank':
+        this.synth.soundBankManager.addSoundBank(SoundBankLoader.fromArrayBuffer(message.bytes), message.id);
+        this.restore();
+        this.send({ kind: 'bank added', id: message.id });
+        break;
+      case 'drop bank':
+        this.synth.soundBankManager.deleteSoundBank(message.id);
+        this.restore();
+        break;
+      case 'block':
+        this.blocks.push({ events: message.events, next: 0 });
+        break;
+      case 'switch':
+        this.cut(message.channel, message.frame);
+        this.blocks.push({ events: message.events, next: 0 });
+        break;
+      case 'now':
+        for (let at = 0; at < message.events.length; at += EVENT_SIZE) this.apply(message.events, at);
+        break;
+      case 'gain':
+        this.gains.set(message.channel, message.gain);
+        this.synth.midiChannels[message.channel]?.setSystemParameter('gain', message.gain);
+        break;
+      case 'drums':
+        if (message.on) this.drumChannels.add(message.channel);
+        else this.drumChannels.delete(message.channel);
+        this.synth.midiChannels[message.channel]?.setDrums(message.on);
+        break;
+      case 'stop':
+        this.blocks.length = 0;
+        this.synth.midiChannels.forEach((channel) => {
+          channel.stopAllNotes(false);
+        });
+        break;
+      case 'close':
+        this.alive = false;
+        break;
+    }
+  }
+
+  private restore(): void {
+    for (const channel of this.drumChannels) this.synth.midiChannels[channel]?.setDrums(true);
+    for (const [kind, channel, a, b] of this.settings.values()) this.set(kind, channel, a, b);
+    for (const [channel, gain] of this.gains) this.synth.midiChannels[channel]?.setSystemParameter('gain', gain);
+  }
+
+  private set(kind: number, channel: number, a: number, b: number): void {
+    if (kind === EVENT.program) this.synth.programChange(channel, a);
+    else this.synth.controllerChange(channel, a as Parameters<SpessaSynthProcessor['controllerChange']>[1], b);
+  }
+
+  /** Marks what a channel has queued from a frame on as spent, in place: nothing is allocated. */
+  private cut(channel: number, frame: number): void {
+    for (const { events, next } of this.blocks) {
+      for (let at = next; at < events.length; at += EVENT_SIZE) {
+        const own = channel === ALL_CHANNELS || events[at + 2] === channel;
+        if (own && (events[at] as number) >= frame) events[at + 1] = EVENT.spent;
+      }
+    }
+  }
+
+  private apply(events: Float64Array, at: number): void {
+    const kind = events[at + 1] as number;
+    const channel = events[at + 2] as number;
+    const a = events[at + 3] as number;
+    const b = events[at + 4] as number;
+    if (kind === EVENT.noteOn) this.synth.noteOn(channel, a, b);
+    else if (kind === EVENT.noteOff) this.synth.noteOff(channel, a);
+    else if (kind === EVENT.release) this.release(channel);
+    else if (kind === EVENT.controller || kind === EVENT.program) {
+      this.settings.set(channel * 1000 + (kind === EVENT.program ? 999 : a), [kind, channel, a, b]);
+      this.set(kind, channel, a, b);
+    }
+  }
+
+  /** Ends a channel's notes and resets its pedal and bend, so that what follows starts clean. */
+  private release(channel: number): void {
+    this.synth.controllerChange(channel, 64, 0);
+    this.synth.pitchWheel(channel, 8192);
+    this.synth.midiChannels[channel]?.stopAllNotes(false);
+  }
+
+  /** Applies every event due before `frame`; returns the frame of the next one, at most `end`. */
+  private advance(frame: number, end: number): number {
+    let next = end;
+    for (let index = 0; index < this.blocks.length; index++) {
+      const block = this.blocks[index] as { readonly events: Float64Array; next: number };
+      while (block.next < block.events.length && (block.events[block.next] as number) <= frame) {
+        if ((block.events[block.next] as number) < currentFrame && block.events[block.next + 1] === EVENT.noteOn) this.late++;
+        this.apply(block.events, block.next);
+        block.next += EVENT_SIZE;
+      }
+      if (block.next < block.events.length) next = Math.min(next, block.events[block.next] as number);
+      else {
+        this.blocks.splice(index, 1);
+        index--;
+      }
+    }
+    return next;
+  }
+
+  process(_inputs: Float32Array[][], outputs: Float32Array[][]): boolean {
+    const left = outputs[0]?.[0];
+    const right = outputs[0]?.[1];
+    if (!this.ready || !left || !right) return this.alive;
+    const end = currentFrame + left.length;
+    let frame = currentFrame;
+    for (const pair of this.channelBuffers) for (const side of pair) side.fill(0);
+    while (frame < end) {
+      const next = this.advance(frame, end);
+      this.synth.processSplit(this.channelBuffers, left, right, frame - currentFrame, Math.max(1, next - frame));
+      frame = Math.max(frame + 1, next);
+    }
+    this.mix(left, right);
+    this.report(end);
+    return this.alive;
+  }
+
+  /** Adds the dry channels to the effects already in the output, and takes note of their peaks. */
+  private mix(left: Float32Array, right: Float32Array): void {
+    for (let channel = 0; channel < CHANNELS; channel++) {
+      const [a, b] = this.channelBuffers[channel] as [Float32Array, Float32Array];
+      let peak = this.peaks[channel] as number;
+      for (let index = 0; index < left.length; index++) {
+        const l = a[index] as number;
+        const r = b[index] as number;
+        left[index] = (left[index] as number) + l;
+        right[index] = (right[index] as number) + r;
+        peak = Math.max(peak, l, -l, r, -r);
+      }
+      this.peaks[channel] = peak;
+    }
+    let peak = this.peaks[CHANNELS] as number;
+    for (let index = 0; index < left.length; index++) peak = Math.max(peak, Math.abs(left[index] as number), Math.abs(right[index] as number));
+    this.peaks[CHANNELS] = peak;
+  }
+
+  private report(frame: number): void {
+    if (frame - this.reported < REPORT_EVERY_FRAMES) return;
+    this.reported = frame;
+    this.send({ kind: 'levels', peaks: this.peaks, late: this.late });
+    this.peaks.fill(0);
+  }
+}
+
+registerProcessor('fendro-song', SongProcessor);
