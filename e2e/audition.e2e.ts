@@ -1,0 +1,144 @@
+import { readFileSync } from 'node:fs';
+import { draft } from '../core/compose/draft';
+import { openSong } from '../core/song/song-file';
+import { forgetSound, loudness, onsets, peak } from './support/recorder';
+import { expect, openFendro, startSong, test, withoutGuide } from './support/test';
+
+test.beforeEach(async ({ page }) => {
+  await withoutGuide(page);
+  await openFendro(page);
+});
+
+test('takes are heard, judged and chosen from the keyboard, and all of it can be undone', async ({ page }) => {
+  const takes = page.getByRole('listbox', { name: 'Takes' });
+  const selected = takes.getByRole('option', { selected: true });
+  await expect(selected).toHaveAccessibleName(/^Take 1 of 6, kept, \d+ notes, .*chosen$/);
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible({ timeout: 20_000 });
+  await expect(selected).toHaveAccessibleName(/^Take 2/);
+  await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.01);
+
+  await page.keyboard.down('c');
+  await expect(selected).toHaveAccessibleName(/^Take 1/);
+  await page.keyboard.up('c');
+  await expect(selected).toHaveAccessibleName(/^Take 2/);
+
+  await page.keyboard.press('n');
+  await expect(selected).toHaveAccessibleName(/^Take 2 of 5/);
+  await expect(page.getByRole('button', { name: 'Show 1 discarded' })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(selected).toHaveAccessibleName(/chosen$/);
+  await page.keyboard.press('Control+z');
+  await expect(selected).toHaveAccessibleName(/^Take 1 .*chosen$/);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('button', { name: 'Show 1 discarded' })).toBeHidden();
+  await page.keyboard.press('Control+Shift+z');
+  await page.keyboard.press('Control+Shift+z');
+  await expect(page.getByRole('button', { name: 'Show 1 discarded' })).toBeVisible();
+
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Escape');
+  await expect(selected).toHaveAccessibleName(/chosen$/);
+  await page.keyboard.press(' ');
+  await expect(page.getByRole('button', { name: 'Play' })).toBeVisible();
+});
+
+test('a reload brings everything back, heard takes among it', async ({ page }) => {
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await page.getByLabel('Song title').fill('Barometer Rising');
+  await page.getByLabel('Song title').press('Enter');
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+  await page.waitForTimeout(600);
+  await page.reload();
+  await expect(page.getByLabel('Song title')).toHaveValue('Barometer Rising');
+  await expect(page.getByRole('listbox', { name: 'Takes' }).getByRole('option', { name: /^Take 3 of 6.*chosen$/ })).toBeVisible();
+});
+
+test('drafts in the browser are the same notes as in Node, and never what was shown before', async ({ page }) => {
+  for (const part of ['Melody', 'Guitar', 'Bass', 'Drums']) {
+    await page.getByRole('button', { name: new RegExp(`^${part},`) }).click();
+    await page.getByRole('button', { name: 'Draft takes' }).click();
+    await expect(page.getByRole('listbox', { name: 'Takes' }).getByRole('option')).toHaveCount(14);
+  }
+  await page.getByRole('link', { name: 'Deliver' }).click();
+  const downloading = page.waitForEvent('download');
+  await page.getByRole('button', { name: /song file/ }).click();
+  const opened = openSong(JSON.parse(readFileSync(await (await downloading).path(), 'utf8')));
+  if (!opened.ok) throw new Error(opened.reason);
+  const { takes } = opened.song.ledger;
+  const drafted = Object.values(takes).filter(({ origin }) => origin.asking !== null);
+  expect(drafted.length).toBe(144 + 32);
+  const texts = drafted.map((take) => {
+    const { asking, seed, attempt } = take.origin;
+    const harmony = takes[asking?.harmony ?? ''];
+    const beside = (asking?.beside ?? []).flatMap((id) => { const other = takes[id]; return other?.of === 'part' ? [other] : []; });
+    const again = draft({ asking: asking!, seed, chords: harmony?.of === 'harmony' ? harmony.chords : null, beside }, attempt);
+    if (!again.ok) throw new Error(again.reason);
+    expect(again.content.of === 'part' ? again.content.notes : again.content.chords).toEqual(take.of === 'part' ? take.notes : take.chords);
+    return take.of === 'part' && take.section === 'verse' ? JSON.stringify([take.part, take.notes.map(({ start, duration, pitch }) => [start, duration, pitch])]) : take.id;
+  });
+  expect(new Set(texts).size).toBe(texts.length);
+});
+
+test('the metronome strikes on the beat, and stopping leaves nothing sounding', async ({ page }) => {
+  await startSong(page, { title: 'Clockwork', key: 'C', scale: 'Major', style: 'Singer-songwriter', metre: '4/4', tempo: '120' });
+  await page.getByRole('button', { name: 'Metronome' }).click();
+  await page.getByRole('button', { name: 'Play' }).click();
+  await expect.poll(async () => (await onsets(page)).length, { timeout: 20_000 }).toBeGreaterThan(10);
+  const struck = (await onsets(page)).slice(1);
+  const gaps = struck.slice(1).map((time, index) => time - struck[index]!);
+  for (const gap of gaps) expect(Math.abs(gap - 0.5)).toBeLessThan(0.004);
+  await page.getByRole('button', { name: 'Stop' }).click();
+  await page.waitForTimeout(2500);
+  await forgetSound(page);
+  await page.waitForTimeout(400);
+  expect(await peak(page, 0.4)).toBeLessThan(0.001);
+});
+
+test('quiet and alone change what sounds', async ({ page }) => {
+  await page.getByRole('button', { name: 'Mix', exact: true }).click();
+  await page.getByRole('button', { name: 'Play' }).click();
+  await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.01);
+  for (const part of ['Melody', 'Keys', 'Guitar', 'Strings', 'Bass', 'Drums']) await page.getByRole('button', { name: `Quiet: ${part}` }).click();
+  await expect.poll(() => loudness(page, 0.3), { timeout: 15_000 }).toBeLessThan(0.002);
+  await page.getByRole('button', { name: 'Quiet: Drums' }).click();
+  await expect.poll(() => loudness(page, 1), { timeout: 20_000 }).toBeGreaterThan(0.003);
+  await page.getByRole('button', { name: 'Hear alone: Strings' }).click();
+  await expect.poll(() => loudness(page, 0.3), { timeout: 15_000 }).toBeLessThan(0.002);
+  await expect(page.getByRole('meter', { name: 'Sounding level of Drums' })).toHaveAttribute('aria-valuenow', '0', { timeout: 10_000 });
+});
+
+test('a take switched while playing comes in without a gap', async ({ page }) => {
+  await page.keyboard.press('ArrowDown');
+  await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.01);
+  for (let press = 0; press < 6; press++) {
+    await page.keyboard.press(press % 2 === 0 ? 'ArrowDown' : 'ArrowUp');
+    await page.waitForTimeout(700);
+    expect(await loudness(page, 0.4)).toBeGreaterThan(0.004);
+  }
+});
+
+test('a take picture can be dragged out as a MIDI file', async ({ page }) => {
+  const offered = page.evaluate(() => new Promise<string>((resolve) => {
+    document.addEventListener('dragstart', (event) => { setTimeout(() => resolve(event.dataTransfer?.getData('DownloadURL') ?? '')); resolve(event.dataTransfer?.getData('DownloadURL') ?? ''); });
+  }));
+  const box = (await page.getByRole('listbox', { name: 'Takes' }).getByRole('option').first().boundingBox())!;
+  await page.mouse.move(box.x + 80, box.y + 20);
+  await page.mouse.down();
+  await page.mouse.move(box.x - 60, box.y + 60, { steps: 6 });
+  await page.mouse.up();
+  expect(await offered).toMatch(/^audio\/midi:Barometer Falling - Melody - Verse\.mid:blob:/);
+});
+
+test('drafting can be cancelled and leaves what was made', async ({ page }) => {
+  await page.getByRole('button', { name: 'Add a section' }).click();
+  await page.getByRole('menuitem', { name: 'New bridge' }).click();
+  await page.getByRole('spinbutton', { name: 'Bars', exact: true }).fill('64');
+  await page.getByRole('spinbutton', { name: 'Bars', exact: true }).press('Enter');
+  await page.getByRole('button', { name: 'Draft the band' }).click();
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByRole('button', { name: 'Draft takes' })).toBeEnabled();
+  await expect(page.getByRole('button', { name: 'Cancel' })).toHaveCount(0);
+});

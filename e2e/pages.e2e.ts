@@ -1,0 +1,183 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, openFendro, startSong, test, withoutGuide } from './support/test';
+
+for (const theme of ['day', 'night']) {
+  test(`no page has an accessibility violation in the ${theme} theme`, async ({ page }) => {
+    test.setTimeout(240_000);
+    await page.addInitScript((name) => { localStorage.setItem('fendro theme', name); }, theme);
+    await openFendro(page);
+    const check = async (only?: string): Promise<void> => {
+      const axe = new AxeBuilder({ page });
+      const { violations } = await (only ? axe.include(only) : axe).analyze();
+      expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`)).toEqual([]);
+    };
+    await check();
+    await page.getByRole('button', { name: 'Styles', exact: true }).click();
+    await page.getByRole('listbox', { name: 'Styles' }).getByRole('option').first().waitFor();
+    await check('fd-styles-drawer');
+    await page.getByRole('button', { name: 'Phrases', exact: true }).click();
+    await page.getByRole('button', { name: /^Guitar,/ }).click();
+    await page.getByRole('listbox', { name: /^Phrases/ }).getByRole('option').nth(20).waitFor();
+    await check('fd-phrases-drawer');
+    await page.getByRole('button', { name: 'Mix', exact: true }).click();
+    await page.getByRole('button', { name: 'Chords', exact: true }).click();
+    for (const tab of ['Draft', 'Next', 'Pick', 'Voicing', 'Rhythm', 'Facts']) {
+      await page.getByRole('tab', { name: tab }).click();
+      await check('fd-bench');
+    }
+    await page.getByRole('button', { name: 'Weights and own scales' }).click();
+    await page.getByRole('button', { name: /^Own key/ }).click();
+    await page.getByLabel('Key', { exact: true }).selectOption('E');
+    await check();
+    await page.getByRole('button', { name: 'Leave as it was' }).click();
+    await page.getByRole('button', { name: 'Close', exact: true }).click();
+    await page.keyboard.press('?');
+    await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+    await check();
+    await page.keyboard.press('Escape');
+    for (const name of ['Songs', 'Deliver', 'Help']) {
+      await page.getByRole('link', { name, exact: true }).click();
+      await expect(page.getByRole('heading', { level: 1, name })).toBeVisible();
+      await check();
+    }
+    await page.getByRole('link', { name: 'Songs', exact: true }).click();
+    await page.getByRole('link', { name: 'Bring in a MIDI file' }).click();
+    await expect(page.getByRole('heading', { level: 1, name: 'Bring in a MIDI file' })).toBeVisible();
+    await check();
+  });
+}
+
+test('songs are copied, renamed, deleted and put back', async ({ page }) => {
+  await withoutGuide(page);
+  await openFendro(page);
+  await startSong(page, { title: 'Cloud Log', key: 'A', scale: 'Minor', style: 'Soul', metre: '4/4', tempo: '88' });
+  await page.getByRole('link', { name: 'Songs' }).click();
+  const row = (name: string) => page.getByRole('row').filter({ has: page.getByRole('button', { name, exact: true }) });
+  await page.getByRole('button', { name: 'Duplicate Cloud Log', exact: true }).click();
+  await page.getByRole('button', { name: 'Rename Cloud Log (copy)' }).click();
+  await page.getByLabel('New title for Cloud Log (copy)').fill('Fog Log');
+  await page.keyboard.press('Enter');
+  await expect(row('Fog Log')).toBeVisible();
+  await page.getByRole('button', { name: 'Delete Fog Log' }).click();
+  await expect(row('Fog Log')).toBeHidden();
+  await page.getByRole('button', { name: 'Put it back' }).click();
+  await row('Fog Log').getByRole('button', { name: 'Fog Log', exact: true }).click();
+  await expect(page.getByLabel('Song title')).toHaveValue('Fog Log');
+});
+
+test('bad input is told at its place and changes nothing', async ({ page }) => {
+  await withoutGuide(page);
+  await openFendro(page);
+  const tempo = page.getByLabel('Tempo', { exact: true });
+  await tempo.fill('9999');
+  await tempo.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('20 to 300');
+  await tempo.press('Escape');
+  await expect(tempo).toHaveValue('96');
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
+
+  const cell = page.getByRole('button', { name: /^Bar 2 beat 1,/ });
+  const before = await cell.getAttribute('aria-label');
+  await cell.click();
+  const caret = page.getByLabel('Chord', { exact: true });
+  await caret.fill('Hmaj');
+  await expect(page.getByRole('alert')).toContainText('does not start with a note name');
+  await caret.press('Escape');
+  await expect(cell).toHaveAttribute('aria-label', before ?? '');
+
+  await page.getByRole('spinbutton', { name: 'Bars', exact: true }).fill('500');
+  await page.getByRole('spinbutton', { name: 'Bars', exact: true }).press('Enter');
+  await expect(page.getByRole('alert')).toContainText('1 to 64 bars');
+
+  await page.getByRole('link', { name: 'Songs' }).click();
+  const file = page.getByLabel('Open a song file');
+  await file.setInputFiles({ name: 'weather.txt', mimeType: 'text/plain', buffer: Buffer.from('Fog until noon.') });
+  await expect(page.getByRole('alert')).toContainText('not a Fendro song file');
+  await file.setInputFiles({ name: 'weather.mid', mimeType: 'audio/midi', buffer: Buffer.from('MThd nothing of the kind') });
+  await expect(page.getByRole('alert')).toContainText('header of this MIDI file');
+  await page.getByRole('link', { name: 'Fendro, to the song' }).click();
+  await expect(page.getByLabel('Song title')).toHaveValue('Barometer Falling');
+});
+
+test('when sound cannot start, the page says why and what to do', async ({ page }) => {
+  await withoutGuide(page);
+  await page.addInitScript(() => {
+    globalThis.AudioContext = class { constructor() { throw new Error('no device was found.'); } } as never;
+  });
+  await openFendro(page);
+  await page.getByRole('button', { name: 'Play' }).click();
+  await expect(page.getByRole('alert')).toContainText('Sound could not start: no device was found. Check that');
+  await expect(page.getByRole('button', { name: 'Play' })).toBeVisible();
+});
+
+test('sections move, repeat and go by keyboard, and F6 goes round the regions', async ({ page }) => {
+  await withoutGuide(page);
+  await openFendro(page);
+  const order = page.getByRole('navigation', { name: 'Running order' });
+  const names = (): Promise<string[]> => order.getByRole('button', { name: /bars, \d of \d/ }).evaluateAll((buttons) => buttons.map((button) => button.getAttribute('aria-label')?.split(',')[0] ?? ''));
+  await order.getByRole('button', { name: /^Verse, 8 bars, 2/ }).focus();
+  await page.keyboard.press('Alt+ArrowRight');
+  await expect.poll(names).toEqual(['Intro', 'Chorus', 'Verse', 'Verse', 'Chorus', 'Bridge', 'Chorus', 'Outro']);
+  await page.keyboard.press('Delete');
+  await expect.poll(names).toEqual(['Intro', 'Chorus', 'Verse', 'Chorus', 'Bridge', 'Chorus', 'Outro']);
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await expect.poll(names).toEqual(['Intro', 'Verse', 'Chorus', 'Verse', 'Chorus', 'Bridge', 'Chorus', 'Outro']);
+  await order.getByRole('button', { name: /^Intro/ }).focus();
+  for (const region of ['Sheet', 'Bench']) {
+    await page.keyboard.press('F6');
+    expect(await page.evaluate(() => document.activeElement?.closest('[data-region]')?.getAttribute('aria-label'))).toBe(region);
+  }
+});
+
+test('a damaged stored song is told, stays where it is, and the demo opens instead', async ({ page }) => {
+  await withoutGuide(page);
+  await openFendro(page);
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+  await page.waitForTimeout(500);
+  await page.evaluate(() => new Promise<void>((resolve, reject) => {
+    const opening = indexedDB.open('fendro');
+    opening.onerror = () => { reject(new Error('no database')); };
+    opening.onsuccess = () => {
+      const store = opening.result.transaction('songs', 'readwrite').objectStore('songs');
+      const keys = store.getAllKeys();
+      keys.onsuccess = () => {
+        for (const key of keys.result) if ((key as string).includes('/body/')) store.put({ weather: 'fine' }, key);
+        store.transaction.oncomplete = () => { resolve(); };
+      };
+    };
+  }));
+  await page.reload();
+  await expect(page.getByText('damaged in the browser’s storage')).toBeVisible();
+  await expect(page.getByLabel('Song title')).toHaveValue('Barometer Falling');
+});
+
+test('the first minute leads through, goes away and comes back', async ({ page }) => {
+  await openFendro(page);
+  const strip = page.getByRole('region', { name: 'First minute' });
+  await expect(strip.getByRole('listitem').nth(0)).toHaveAttribute('aria-current', 'step');
+  await page.keyboard.press(' ');
+  await expect(strip.getByRole('listitem').nth(1)).toHaveAttribute('aria-current', 'step');
+  await page.keyboard.press('ArrowDown');
+  await expect(strip.getByRole('listitem').nth(2)).toHaveAttribute('aria-current', 'step');
+  await strip.getByRole('button', { name: 'Put the first minute away' }).click();
+  await expect(strip).toBeHidden();
+  await page.getByRole('link', { name: 'Help' }).click();
+  await page.getByRole('button', { name: 'Take up the first minute' }).click();
+  await expect(strip.getByRole('listitem').nth(2)).toHaveAttribute('aria-current', 'step');
+  await page.keyboard.press('y');
+  await expect(strip.getByRole('listitem').nth(3)).toHaveAttribute('aria-current', 'step');
+  await page.getByRole('link', { name: 'Deliver' }).click();
+  await page.getByRole('button', { name: 'Everything in one zip' }).click();
+  await page.getByRole('link', { name: 'Fendro, to the song' }).click();
+  await expect(strip).toBeHidden();
+});
+
+test('a second tab on the same song says so and does not save', async ({ page, context }) => {
+  await withoutGuide(page);
+  await openFendro(page);
+  await page.waitForTimeout(500);
+  const second = await context.newPage();
+  await second.goto('/');
+  await expect(second.getByText('This song is open in another tab')).toBeVisible();
+});

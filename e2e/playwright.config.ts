@@ -1,0 +1,36 @@
+import { defineConfig } from '@playwright/test';
+
+const port = Number(process.env['PORT'] ?? 4174);
+
+export default defineConfig({
+  testDir: '.',
+  testMatch: '**/*.e2e.ts',
+  outputDir: '../dist/e2e-results',
+  fullyParallel: true,
+  workers: 2,
+  // Machines that run this share their cores with others: what is waited for may come late, but it must come.
+  timeout: 150_000,
+  expect: { timeout: 15_000 },
+  reporter: [['list']],
+  use: {
+    baseURL: `http://localhost:${port}`,
+    viewport: { width: 1280, height: 800 },
+    trace: 'retain-on-failure',
+    browserName: 'chromium',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync',
+      ],
+    },
+  },
+  webServer: {
+    command: 'node tools/run.mjs e2e/support/server.ts',
+    cwd: '..',
+    url: `http://localhost:${port}/api/health`,
+    reuseExistingServer: false,
+    gracefulShutdown: { signal: 'SIGTERM', timeout: 3000 },
+    timeout: 30_000,
+    env: { PORT: String(port) },
+  },
+});

@@ -1,0 +1,82 @@
+import type { Page } from '@playwright/test';
+
+interface Recorded {
+  fendroFrames?: [frame: number, left: Float32Array, right: Float32Array][];
+  fendroRate?: number;
+}
+
+/** Where the recording worklet is served from, so that it comes from the page's own origin as its policy demands. */
+export const RECORDER_ADDRESS = '/recorder-for-tests.js';
+
+/** Hands every block that passes to the page, with its absolute frame. */
+export const RECORDER_SCRIPT = `registerProcessor('recorder', class extends AudioWorkletProcessor {
+  process([input]) {
+    if (input[0]) this.port.postMessage([currentFrame, input[0].slice(), (input[1] ?? input[0]).slice()]);
+    return true;
+  }
+});`;
+
+/** Runs in the page before Fendro: listens in on whatever is connected to the speakers. */
+export function recordSound(address: string): void {
+  const page = globalThis as unknown as Recorded & { AudioNode?: typeof AudioNode };
+  if (!page.AudioNode) return;
+  page.fendroFrames = [];
+  // eslint-disable-next-line @typescript-eslint/unbound-method -- called with the node it is taken from
+  const connect = AudioNode.prototype.connect as (this: AudioNode, target: AudioNode) => AudioNode;
+  AudioNode.prototype.connect = function (this: AudioNode, target: AudioNode) {
+    if (target instanceof AudioDestinationNode) {
+      const context = this.context as AudioContext;
+      page.fendroRate = context.sampleRate;
+      void context.audioWorklet.addModule(address).then(() => {
+        const tap = new AudioWorkletNode(context, 'recorder', { numberOfOutputs: 0 });
+        tap.port.onmessage = ({ data }: MessageEvent<[number, Float32Array, Float32Array]>) => page.fendroFrames?.push(data);
+        connect.call(this, tap);
+      });
+    }
+    return connect.call(this, target);
+  } as typeof connect as never;
+}
+
+/** Root mean square of the last seconds, 0–1. */
+export const loudness = (page: Page, seconds: number): Promise<number> =>
+  page.evaluate((length) => {
+    const { fendroFrames = [], fendroRate = 48_000 } = globalThis as unknown as Recorded;
+    const blocks = fendroFrames.slice(-Math.ceil((length * fendroRate) / 128));
+    const squares = blocks.reduce((sum, [, left]) => sum + left.reduce((total, value) => total + value * value, 0), 0);
+    return Math.sqrt(squares / Math.max(1, blocks.length * 128));
+  }, seconds);
+
+/** Greatest sample of the last seconds. */
+export const peak = (page: Page, seconds: number): Promise<number> =>
+  page.evaluate((length) => {
+    const { fendroFrames = [], fendroRate = 48_000 } = globalThis as unknown as Recorded;
+    return fendroFrames.slice(-Math.ceil((length * fendroRate) / 128)).reduce((most, [, left, right]) => Math.max(most, ...left.map(Math.abs), ...right.map(Math.abs)), 0);
+  }, seconds);
+
+/** Onsets in seconds: where the short-time level of the left channel rises steeply after a quiet moment. */
+export const onsets = (page: Page): Promise<number[]> =>
+  page.evaluate(() => {
+    const { fendroFrames = [], fendroRate = 48_000 } = globalThis as unknown as Recorded;
+    const WINDOW = 64;
+    const found: number[] = [];
+    let before = 0;
+    let last = -1;
+    for (const [frame, left] of fendroFrames) {
+      for (let at = 0; at < left.length; at += WINDOW) {
+        let level = 0;
+        for (let index = at; index < at + WINDOW; index++) level = Math.max(level, Math.abs(left[index] ?? 0));
+        const time = (frame + at) / fendroRate;
+        if (level > 0.02 && level > 4 * before && time - last > 0.12) {
+          found.push(time);
+          last = time;
+        }
+        before = Math.max(level, before * 0.93);
+      }
+    }
+    return found;
+  });
+
+export const forgetSound = (page: Page): Promise<void> =>
+  page.evaluate(() => {
+    (globalThis as unknown as Recorded).fendroFrames = [];
+  });

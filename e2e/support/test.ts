@@ -1,0 +1,69 @@
+import { expect, test as base, type Page } from '@playwright/test';
+import { RECORDER_ADDRESS, recordSound } from './recorder';
+
+/** Messages that say nothing about Fendro: Playwright's about service workers that it keeps out. */
+const EXPECTED = [/Service Worker registration blocked/];
+
+/** Every test fails on errors and warnings in the console, on requests that leave the page's origin, and on policy violations. */
+export const test = base.extend<{ problems: string[] }>({
+  serviceWorkers: 'block',
+  problems: [
+    async ({ page, baseURL }, use) => {
+      const problems: string[] = [];
+      page.on('console', (message) => {
+        if (['error', 'warning'].includes(message.type()) && !EXPECTED.some((known) => known.test(message.text()))) problems.push(`${message.type()}: ${message.text()}`);
+      });
+      page.on('pageerror', (error) => problems.push(`page error: ${error.message}`));
+      page.on('request', (request) => {
+        const own = [baseURL, 'data:', `blob:${baseURL}`].some((origin) => origin && request.url().startsWith(origin));
+        if (!own) problems.push(`left the origin: ${request.url()}`);
+      });
+      await listenIn(page);
+      await use(problems);
+      expect(problems).toEqual([]);
+    },
+    { auto: true },
+  ],
+});
+
+/** Records what a page plays from its first sound on. */
+export async function listenIn(page: Page): Promise<void> {
+  await page.addInitScript(recordSound, RECORDER_ADDRESS);
+}
+
+/** Opens Fendro and waits until a song is there. */
+export async function openFendro(page: Page, path = '/'): Promise<void> {
+  await page.goto(path);
+  await expect(page.getByRole('region', { name: 'Sheet' })).toBeVisible({ timeout: 20_000 });
+}
+
+/** Puts the guided strip away, which would take room in every other test. */
+export async function withoutGuide(page: Page): Promise<void> {
+  await page.addInitScript(() => { localStorage.setItem('fendro first minute', '-1'); });
+}
+
+export interface NewSong {
+  readonly title: string;
+  readonly key: string;
+  readonly scale: string;
+  readonly style: string;
+  readonly metre: string;
+  readonly tempo: string;
+}
+
+/** Starts a song on the Songs page. */
+export async function startSong(page: Page, song: NewSong): Promise<void> {
+  await page.getByRole('link', { name: 'Songs' }).click();
+  const form = page.getByRole('form', { name: 'New song' });
+  await form.getByLabel('Title').fill(song.title);
+  await form.getByLabel('Style').selectOption(song.style);
+  await form.getByLabel('Scale').selectOption(song.scale);
+  await form.getByLabel('Key').selectOption(song.key);
+  await form.getByLabel('Metre').selectOption(song.metre);
+  await form.getByLabel('Tempo').fill(song.tempo);
+  await form.getByRole('button', { name: 'Start the song' }).click();
+  await expect(page.getByLabel('Song title')).toHaveValue(song.title);
+  await expect(page.getByRole('region', { name: 'Sheet' })).toBeVisible({ timeout: 20_000 });
+}
+
+export { expect };
