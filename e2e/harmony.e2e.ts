@@ -135,6 +135,7 @@ test('ideas are heard before they are taken, and the band follows', async ({ pag
   await expect(bench.getByRole('listbox', { name: 'Progressions' }).getByRole('option')).not.toHaveCount(0);
   await bench.getByLabel('Find progressions by words').fill('soul sevenths 8 bars');
   const found = bench.getByRole('listbox', { name: 'Progressions' });
+  await expect(found.getByRole('option').first()).toContainText('soul');
   await found.focus();
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('y');

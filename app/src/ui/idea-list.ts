@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, ElementRef, inject, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, ElementRef, inject, input, linkedSignal, output } from '@angular/core';
 import type { Chord } from '@fendro/core/theory/chord';
 import { ChordSymbol } from './chord-symbol';
 
@@ -17,11 +17,11 @@ export interface Idea {
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [ChordSymbol],
   template: `
-    <div class="list" role="listbox" [attr.aria-label]="label()" tabindex="0" [attr.aria-activedescendant]="current() === null ? null : 'idea-' + current()" (keydown)="key($event)">
+    <div class="list" role="listbox" [attr.aria-label]="label()" tabindex="0" [attr.aria-activedescendant]="at() === null ? null : 'idea-' + at()" (keydown)="key($event)">
       @for (idea of ideas(); track idea.id) {
         <!-- Options are reached by the arrow keys of the list box. -->
         <!-- eslint-disable-next-line @angular-eslint/template/click-events-have-key-events, @angular-eslint/template/interactive-supports-focus -->
-        <div class="idea" [class.stacked]="!idea.chord" role="option" [id]="'idea-' + idea.id" [class.current]="idea.id === current()" [attr.aria-selected]="idea.id === current()" (click)="choose(idea.id)" (dblclick)="taken.emit(idea.id)">
+        <div class="idea" [class.stacked]="!idea.chord" role="option" [id]="'idea-' + idea.id" [class.current]="idea.id === at()" [attr.aria-selected]="idea.id === at()" (click)="choose(idea.id)" (dblclick)="taken.emit(idea.id)">
           @if (idea.chord) { <fd-chord-symbol [chord]="idea.chord" /> } @else { <span class="text">{{ idea.text }}</span> }
           <span class="detail">{{ idea.detail }}</span>
           @if (idea.marked) { <span class="marked">kept</span> }
@@ -57,26 +57,38 @@ export class IdeaList {
   readonly taken = output<string>();
   readonly left = output();
   readonly kept = output<string>();
+  /** Where the keys stand, at once: several may be pressed before `current` comes back from whoever hears. */
+  protected readonly at = linkedSignal(() => this.current());
 
   protected choose(id: string): void {
     this.host.nativeElement.querySelector<HTMLElement>('.list')?.focus();
+    this.hear(id);
+  }
+
+  private hear(id: string): void {
+    this.at.set(id);
     this.heard.emit(id);
+  }
+
+  private leave(): void {
+    this.at.set(null);
+    this.left.emit();
   }
 
   protected key(event: KeyboardEvent): void {
     const ideas = this.ideas();
-    const at = ideas.findIndex(({ id }) => id === this.current());
+    const at = ideas.findIndex(({ id }) => id === this.at());
     const here = ideas[at];
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
       const next = ideas[at < 0 ? 0 : Math.max(0, Math.min(ideas.length - 1, at + (event.key === 'ArrowDown' ? 1 : -1)))];
       if (next) {
-        this.heard.emit(next.id);
+        this.hear(next.id);
         this.host.nativeElement.querySelector(`[id="idea-${next.id}"]`)?.scrollIntoView({ block: 'nearest' });
       }
     } else if (event.key === 'Enter' && here) this.taken.emit(here.id);
     else if (event.key === 'y' && here) this.kept.emit(here.id);
-    else if (event.key === 'Escape') this.left.emit();
+    else if (event.key === 'Escape') this.leave();
     else return;
     event.preventDefault();
     event.stopPropagation();
