@@ -2,7 +2,7 @@ import type { ChordSpan, Note } from '../song/schema';
 import { beatsOf, metricalWeight, WEIGHT } from '../theory/metre';
 import { SIXTEENTH, TICKS_PER_QUARTER, type Ticks } from '../theory/units';
 import type { ArpeggioFigure, CompingFigure } from '../styles/schema';
-import type { PartContext, PartDraft } from './context';
+import { unmet, type PartContext, type PartDraft, type Unmet } from './context';
 import { drawVelocities } from './dynamics';
 import { chanceOf, homeMetre, layFigure } from './figure';
 import { happens, pickWeighted, stream, type Random } from '../trellis/random';
@@ -16,7 +16,7 @@ interface VoicedSpan extends ChordSpan {
   readonly pitches: Voicing;
 }
 
-type Voiced = { readonly ok: true; readonly spans: VoicedSpan[] } | { readonly ok: false; readonly reason: string };
+type Voiced = { readonly ok: true; readonly spans: VoicedSpan[] } | Unmet;
 
 /** Voices the section's chords for one take: near the smoothest way, in a register that differs a little each time. */
 function voice(context: PartContext, voices: number, random: Random): Voiced {
@@ -24,7 +24,7 @@ function voice(context: PartContext, voices: number, random: Random): Voiced {
   const sounding = chords.flatMap((span) => (span.chord ? [{ ...span, chord: span.chord }] : []));
   const centre = (brief.low + brief.high) / 2 + (random.next() - 0.5) * Math.min(8, brief.high - brief.low);
   const voicings = voiceChords(sounding, { low: brief.low, high: brief.high, voices, centre }, random, 20 + brief.adventure / 3);
-  if (isDeadEnd(voicings)) return { ok: false, reason: `The register holds no voicing of chord ${voicings.deadEnd + 1}. Widen it to at least an octave.` };
+  if (isDeadEnd(voicings)) return unmet('register', `The register holds no voicing of chord ${voicings.deadEnd + 1}. Widen it to at least an octave.`);
   return { ok: true, spans: sounding.map((span, index) => ({ ...span, pitches: voicings[index] as Voicing })) };
 }
 

@@ -3,7 +3,7 @@ import { beatsOf } from '../theory/metre';
 import { inMask, pitchClassOf, semitonesOf } from '../theory/pitch';
 import { modulo, range, type MidiNote, type PitchClass, type Ticks } from '../theory/units';
 import { DRUM_KEYS, type BassFigure } from '../styles/schema';
-import { chordAt, nextChord, spanAt, type PartContext, type PartDraft } from './context';
+import { chordAt, nextChord, spanAt, unmet, type PartContext, type PartDraft } from './context';
 import { drawVelocities } from './dynamics';
 import { homeMetre, layFigure } from './figure';
 import { happens, pickWeighted, stream, type Random } from '../trellis/random';
@@ -32,11 +32,11 @@ export function draftBass(context: PartContext, seed: number, attempt: number): 
   if (onsets.length === 0) return { ok: true, notes: [] };
   const pitches = range(context.brief.high - context.brief.low + 1).map((step) => context.brief.low + step);
   const layers = onsets.map((onset, index) => layerOf(onset, pitches, context, index));
-  const unmet = layers.findIndex((layer) => layer.every((weight) => weight <= FORBIDDEN));
-  if (unmet >= 0) return { ok: false, reason: 'The register of the bass does not hold every root. Widen it to at least an octave.' };
+  const rootless = layers.findIndex((layer) => layer.every((weight) => weight <= FORBIDDEN));
+  if (rootless >= 0) return unmet('register', 'The register of the bass does not hold every root. Widen it to at least an octave.');
   const shared = linkLayers(pitches.length, pitches.length, (from, to) => leadingWeight(to - from, context.brief.stride));
   const sampler = pathSampler({ layers, links: onsets.slice(1).map((): Links => shared) }, temperatureOf(context.brief.adventure));
-  if (isDeadEnd(sampler)) return { ok: false, reason: 'No bassline reaches every root in this register. Widen it to at least an octave.' };
+  if (isDeadEnd(sampler)) return unmet('register', 'No bassline reaches every root in this register. Widen it to at least an octave.');
   const path = sampler.draw(stream(seed, 'bass', 'pitch', attempt));
   const velocities = drawVelocities(onsets.map(({ start }) => start), context.brief.loudness, context, stream(seed, 'bass', 'dynamics', attempt));
   const notes = onsets.map(({ start }, index) => ({

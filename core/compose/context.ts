@@ -38,8 +38,20 @@ export interface HarmonyContext extends DraftContext {
   readonly melody: readonly Note[];
 }
 
-/** A drafter's notes, in order of their starts, or in plain words what cannot be met. */
-export type PartDraft = { readonly ok: true; readonly notes: Note[] } | { readonly ok: false; readonly reason: string };
+/** A setting of a brief that can ask for too much. */
+export type Blamed = 'register' | 'anchoring' | 'voices';
+
+/** In plain words what cannot be met, and the setting that causes it where one does. */
+export interface Unmet {
+  readonly ok: false;
+  readonly reason: string;
+  readonly setting?: Blamed;
+}
+
+/** A drafter's notes, in order of their starts, or what cannot be met. */
+export type PartDraft = { readonly ok: true; readonly notes: Note[] } | Unmet;
+
+export const unmet = (setting: Blamed, reason: string): Unmet => ({ ok: false, reason, setting });
 
 export function contextOf(asking: Asking, style: Style, chords: readonly ChordSpan[], beside: readonly PartTake[]): DraftContext {
   const { ground, bars, kind } = asking;

@@ -6,7 +6,7 @@ import { modulo, range, type MidiNote, type Ticks } from '../theory/units';
 import { pickWeighted, stream, type Random } from '../trellis/random';
 import { FORBIDDEN, isDeadEnd, linkLayers, pathSampler, type Links } from '../trellis/trellis';
 import { temperatureOf } from '../trellis/weights';
-import { chordAt, degreeShare, type PartContext, type PartDraft } from './context';
+import { chordAt, degreeShare, unmet, type PartContext, type PartDraft } from './context';
 import { drawVelocities } from './dynamics';
 import { draftMelody } from './melody/melody';
 import { drawBar, lengthened } from './melody/rhythm';
@@ -63,7 +63,7 @@ export function draftCounter(context: PartContext, seed: number, attempt: number
   const { brief, keyMask, metre, length } = context;
   const starts = drawStarts(context, lead, stream(seed, 'counter', 'rhythm', attempt));
   const pitches = range(brief.high - brief.low + 1).map((step) => brief.low + step).filter((pitch) => inMask(keyMask, pitch) && degreeShare(context, pitch) > 0);
-  if (pitches.length === 0) return { ok: false, reason: 'The register holds no note of the scale. Widen it by a few notes.' };
+  if (pitches.length === 0) return unmet('register', 'The register holds no note of the scale. Widen it by a few notes.');
   const centre = (brief.low + brief.high) / 2;
   const leads = starts.map((start) => soundingAt(lead, start)?.pitch);
   const layers = starts.map((start, index) => {
@@ -93,7 +93,7 @@ export function draftCounter(context: PartContext, seed: number, attempt: number
     });
   });
   const sampler = pathSampler({ layers, links }, temperatureOf(brief.adventure));
-  if (isDeadEnd(sampler)) return { ok: false, reason: `No line answers bar ${Math.floor((starts[sampler.deadEnd] ?? 0) / context.barTicks) + 1} in this register. Widen it by a few notes.` };
+  if (isDeadEnd(sampler)) return unmet('register', `No line answers bar ${Math.floor((starts[sampler.deadEnd] ?? 0) / context.barTicks) + 1} in this register. Widen it by a few notes.`);
   const path = sampler.draw(stream(seed, 'counter', 'pitch', attempt));
   const velocities = drawVelocities(starts, brief.loudness, context, stream(seed, 'counter', 'dynamics', attempt));
   const notes = starts.map((start, index): Note => {

@@ -1,45 +1,21 @@
 import * as fc from 'fast-check';
-import { harmonyRequests, partRequests } from '../testing/arbitrary';
+import { harmonyRequests, narrowRequests, partRequests } from '../testing/arbitrary';
+import { brokenLaws } from '../testing/laws';
 import { isDrumRole } from '../song/roles';
 import { chordMask } from '../theory/chord';
 import { keyMask } from '../theory/key';
 import { barTicks } from '../theory/metre';
-import { inMask, pitchClassOf } from '../theory/pitch';
+import { pitchClassOf } from '../theory/pitch';
 import { readChord } from '../theory/read-chord';
 import { spanAt } from './context';
 import { draft, type DraftRequest } from './draft';
 import { draftTakes, featuresOf, fingerprint, type DraftedTake } from './takes';
 import { distance } from '../study/features';
-import type { Note } from '../song/schema';
 
 const lengthOf = ({ asking }: DraftRequest): number => asking.bars * barTicks(asking.ground.metre);
 
 function collect(request: DraftRequest, count: number, shown: ReadonlySet<string> = new Set()): DraftedTake[] {
   return [...draftTakes(request, 0, count, shown)].flatMap((step) => (step.kind === 'take' ? [step.take] : []));
-}
-
-/** The laws that some notes break, in words; asked once a take, since asking about every note takes minutes. */
-function broken(request: DraftRequest, notes: readonly Note[]): string[] {
-  const { asking, chords } = request;
-  const { low, high, adventure } = asking.brief!;
-  const length = lengthOf(request);
-  const scale = keyMask({ tonic: asking.ground.tonic, scale: asking.ground.scale });
-  const sounding = asking.role === 'melody' ? scale : scale | (chords ?? []).reduce((mask, { chord }) => mask | (chord ? chordMask(chord) : 0), 0);
-  const ends = new Map<number, number>();
-  return notes.flatMap((note) => {
-    const overlaps = (ends.get(note.pitch) ?? 0) > note.start;
-    ends.set(note.pitch, note.start + note.duration);
-    const laws: Record<string, boolean> = {
-      range: note.pitch >= low && note.pitch <= high,
-      section: note.start >= 0 && note.start < length && note.start + note.duration <= length,
-      grid: note.start % 40 === 0,
-      duration: note.duration > 0,
-      velocity: note.velocity >= 1 && note.velocity <= 127,
-      overlap: !overlaps,
-      scale: adventure > 0 || isDrumRole(asking.role!) || inMask(sounding, note.pitch),
-    };
-    return Object.entries(laws).filter(([, kept]) => !kept).map(([law]) => `${law}: ${JSON.stringify(note)}`);
-  });
 }
 
 describe('the laws of drafted parts', () => {
@@ -51,8 +27,34 @@ describe('the laws of drafted parts', () => {
         return;
       }
       if (result.content.of !== 'part') throw new Error('not a part');
-      expect(broken(request, result.content.notes)).toEqual([]);
+      expect(brokenLaws(request, result.content.notes)).toEqual([]);
     }), { numRuns: 2000 });
+  });
+
+  it('tell which setting asks for too much, and offer the nearest brief that can be met', () => {
+    const told = { refused: 0, helped: 0 };
+    fc.assert(fc.property(narrowRequests(), (request) => {
+      const [first, ...rest] = [...draftTakes(request, 0, 1, new Set())].filter(({ kind }) => kind !== 'working');
+      if (first?.kind !== 'refused') {
+        expect(first?.kind).toBe('take');
+        return;
+      }
+      expect(rest).toEqual([]);
+      told.refused++;
+      if (first.setting === undefined || first.nearest === undefined) return;
+      told.helped++;
+      const brief = { ...request.asking.brief!, ...first.nearest };
+      // Nothing but what is to blame, or the room around it, is changed.
+      expect(Object.keys(first.nearest).every((name) => ['low', 'high', 'anchoring', 'voices'].includes(name))).toBe(true);
+      expect(brief.low).toBeLessThanOrEqual(request.asking.brief!.low);
+      expect(brief.high).toBeGreaterThanOrEqual(request.asking.brief!.high);
+      const changed = { ...request, asking: { ...request.asking, brief } };
+      const result = draft(changed, 0);
+      if (!result.ok || result.content.of !== 'part') throw new Error('the offer cannot be met either');
+      expect(brokenLaws(changed, result.content.notes)).toEqual([]);
+    }), { numRuns: 150 });
+    expect(told.refused).toBeGreaterThan(20);
+    expect(told.helped / told.refused).toBeGreaterThan(0.9);
   });
 
   it('make the same notes from the same asking and seed', () => {

@@ -2,7 +2,7 @@ import type { Asking, ChordSpan, Note, PartTake } from '../song/schema';
 import { styleOf } from '../styles/styles';
 import { draftArpeggio, draftComping, draftPad } from './accompaniment';
 import { draftBass } from './bass';
-import { contextOf, type PartContext, type PartDraft } from './context';
+import { contextOf, type PartContext, type PartDraft, type Unmet } from './context';
 import { draftCounter } from './counter';
 import { draftDrums, draftPercussion } from './drums';
 import { draftEnsemble } from './ensemble';
@@ -27,7 +27,7 @@ export interface DraftRequest {
 }
 
 export type Content = { readonly of: 'part'; readonly notes: readonly Note[] } | { readonly of: 'harmony'; readonly chords: readonly ChordSpan[] };
-export type Draft = { readonly ok: true; readonly content: Content } | { readonly ok: false; readonly reason: string };
+export type Draft = { readonly ok: true; readonly content: Content } | Unmet;
 
 const DRAFTERS: Readonly<Record<Role, (context: PartContext, seed: number, attempt: number) => PartDraft>> = {
   melody: draftMelody,

@@ -4,12 +4,13 @@ import { DRUM_KEYS, type DrumVoice, type Groove } from '../styles/schema';
 import { beatsOf, type Metre } from '../theory/metre';
 import { clamp, SIXTEENTH, type Ticks } from '../theory/units';
 import type { PartContext, PartDraft } from './context';
+import { barsOfGroove, inTime } from './drum-time';
 import { drawVelocities } from './dynamics';
 import { chanceOf, homeMetre, layFigure } from './figure';
 import { happens, pickIndex, pickWeighted, stream, type Random } from '../trellis/random';
 
 /** How loud each drum is played against the brief's loudness. */
-const BALANCE: Readonly<Partial<Record<DrumVoice, number>>> = { kick: 8, snare: 6, 'closed hat': -16, 'pedal hat': -20, 'open hat': -10, ride: -14, shaker: -20, tambourine: -16, stick: -6, crash: 10 };
+export const BALANCE: Readonly<Partial<Record<DrumVoice, number>>> = { kick: 8, snare: 6, 'closed hat': -16, 'pedal hat': -20, 'open hat': -10, ride: -14, shaker: -20, tambourine: -16, stick: -6, crash: 10 };
 
 /** Ghost notes are those a groove strikes in 30 % of cases or less. */
 const GHOST = 30;
@@ -27,7 +28,7 @@ interface Hit {
 export function draftDrums(context: PartContext, seed: number, attempt: number): PartDraft {
   const random = stream(seed, 'drums', 'rhythm', attempt);
   const { grooves, fills } = context.style;
-  const groove = grooves[pickIndex(random, grooves.length)] as Groove;
+  const groove = inTime(grooves[pickIndex(random, grooves.length)] as Groove, context.brief.time);
   const cell = drawCell(groove, context, random);
   const fill = fills[pickIndex(random, fills.length)] as Groove;
   const fillStart = drawFillStart(context, random);
@@ -100,17 +101,18 @@ function densityOf(groove: Groove, context: PartContext): number {
 
 const busynessScale = (groove: Groove, context: PartContext): number => clamp(context.brief.busyness / Math.max(1, densityOf(groove, context)), 0, 2.5);
 
+/** A groove is drawn once for at least this many bars and goes round. */
 const CELL_BARS = 2;
 
 const drawCell = (groove: Groove, context: PartContext, random: Random): Hit[][] =>
-  Array.from({ length: CELL_BARS }, (_, bar) => strikeBar(groove, bar, context, random, busynessScale(groove, context)));
+  Array.from({ length: Math.max(CELL_BARS, barsOfGroove(groove)) }, (_, bar) => strikeBar(groove, bar, context, random, busynessScale(groove, context)));
 
 /** The cell over and over; every fourth bar its likely strokes are drawn anew, as adventure and recall allow. */
 function repeatCell(cell: readonly Hit[][], groove: Groove, context: PartContext, random: Random): Hit[] {
   const { bars, barTicks, brief } = context;
   return Array.from({ length: bars }, (_, bar) => {
     const fresh = bar % 4 === 3 && happens(random, 60 - brief.recall / 2 + brief.adventure / 2);
-    const hits = fresh ? strikeBar(groove, bar, context, random, busynessScale(groove, context) * 1.15) : (cell[bar % CELL_BARS] ?? []);
+    const hits = fresh ? strikeBar(groove, bar, context, random, busynessScale(groove, context) * 1.15) : (cell[bar % cell.length] ?? []);
     return hits.map((hit) => ({ ...hit, start: hit.start + bar * barTicks }));
   }).flat();
 }

@@ -5,7 +5,7 @@ import { range, type MidiNote, type PitchClassMask } from '../theory/units';
 import { stream } from '../trellis/random';
 import { isDeadEnd, linkLayers, pathSampler } from '../trellis/trellis';
 import { temperatureOf } from '../trellis/weights';
-import { chordAt, type PartContext, type PartDraft } from './context';
+import { chordAt, unmet, type PartContext, type PartDraft } from './context';
 import { draftMelody } from './melody/melody';
 import type { Voicing } from './voicing/types';
 import { leadingWeight } from './voicing/voicing';
@@ -33,8 +33,10 @@ function under(top: MidiNote, voices: number, mask: PitchClassMask, low: MidiNot
 export function draftEnsemble(context: PartContext, seed: number, attempt: number): PartDraft {
   const { brief, keyMask } = context;
   const voices = Math.min(4, Math.max(2, brief.voices));
+  const room = brief.high - brief.low;
+  if (room < NARROWEST * (voices - 1)) return unmet('voices', `${voices} voices need a register of at least ${NARROWEST * (voices - 1)} semitones; this one has ${room}. Ask for fewer voices or widen it.`);
   // The top line leaves room below it for the others.
-  const lowestTop = Math.min(brief.high - 3, brief.low + (voices - 1) * 5);
+  const lowestTop = Math.min(brief.high - NARROWEST, brief.low + (voices - 1) * 5);
   const top = draftMelody({ ...context, brief: { ...brief, low: lowestTop } }, seed, attempt);
   if (!top.ok || top.notes.length === 0) return top;
   const candidates = top.notes.map(({ start, pitch }) => {
@@ -51,7 +53,7 @@ export function draftEnsemble(context: PartContext, seed: number, attempt: numbe
     return linkLayers(from.length, to.length, (a, b) => leadingWeight(from[a] as Voicing, to[b] as Voicing));
   });
   const sampler = pathSampler({ layers, links }, temperatureOf(brief.adventure));
-  if (isDeadEnd(sampler)) return { ok: false, reason: 'These voices find no way through the chords in this register. Widen it or ask for fewer voices.' };
+  if (isDeadEnd(sampler)) return unmet('voices', 'These voices find no way through the chords in this register. Widen it or ask for fewer voices.');
   const path = sampler.draw(stream(seed, 'ensemble', 'pitch', attempt));
   const notes = top.notes.flatMap((note, index): Note[] => {
     const stack = candidates[index]?.[path[index] as number] ?? [note.pitch];

@@ -4,7 +4,7 @@ import type { GuitarFigure } from '../styles/schema';
 import type { MidiNote, Ticks } from '../theory/units';
 import { happens, pickWeighted, stream, type Random } from '../trellis/random';
 import { bestPath, isDeadEnd, pathSampler } from '../trellis/trellis';
-import type { PartContext, PartDraft } from './context';
+import { unmet, type PartContext, type PartDraft, type Unmet } from './context';
 import { drawVelocities } from './dynamics';
 import { homeMetre, layFigure } from './figure';
 import { lengthened } from './melody/rhythm';
@@ -16,7 +16,7 @@ interface Held extends ChordSpan {
   readonly pitches: Voicing;
 }
 
-type Shaped = { readonly ok: true; readonly spans: Held[] } | { readonly ok: false; readonly reason: string };
+type Shaped = { readonly ok: true; readonly spans: Held[] } | Unmet;
 
 /** Shapes for the section's chords inside the register, near the path of least motion of the hand. */
 function shape(context: PartContext, random: Random): Shaped {
@@ -27,7 +27,7 @@ function shape(context: PartContext, random: Random): Shaped {
   // Where no shape fits, the fallback for two hands is no guitar chord: it is refused rather than played.
   const candidates = sounding.map((span) => voicingsOf(span, wish).filter(inRegister).filter((pitches) => pitches.length >= FEWEST_STRINGS && shapeOfPitches(span.chord, pitches) !== null));
   const empty = candidates.findIndex((shapes) => shapes.length === 0);
-  if (empty >= 0) return { ok: false, reason: `No shape of chord ${empty + 1} lies in this register. Widen it: a guitar’s chords need about two octaves from E2 up.` };
+  if (empty >= 0) return unmet('register', `No shape of chord ${empty + 1} lies in this register. Widen it: a guitar’s chords need about two octaves from E2 up.`);
   const trellis = voicingTrellis(sounding.map(({ chord }) => chord), candidates, wish);
   const sampler = pathSampler(trellis, 15 + brief.adventure / 2);
   const path = isDeadEnd(sampler) ? bestPath(trellis) : sampler.draw(random);

@@ -1,5 +1,7 @@
 import { chordFeatures, distance, noteFeatures, type Features } from '../study/features';
 import { barTicks } from '../theory/metre';
+import type { Blamed } from './context';
+import { nearestBrief, type NearestBrief } from './nearest';
 import { draft, type Content, type Draft, type DraftRequest } from './draft';
 
 /** A draft with the attempt that makes it again. */
@@ -12,6 +14,9 @@ export interface DraftedTake {
 export const poolFactor = (count: number): number => (count <= 8 ? 16 : 4);
 /** Draws without anything new after which the space of answers counts as used up. */
 const PATIENCE = 48;
+
+/** Draws that must fail before anything is called impossible. */
+const UNLUCKY = 8;
 
 /** The notes or chords as text; equal texts are equal takes. Velocities are dynamics and do not make a take new. */
 export function fingerprint(content: Content): string {
@@ -28,7 +33,7 @@ export function featuresOf(content: Content, length: number, bar: number): Featu
 export type DraftStep =
   | { readonly kind: 'take'; readonly take: DraftedTake }
   | { readonly kind: 'working' }
-  | { readonly kind: 'refused'; readonly reason: string }
+  | { readonly kind: 'refused'; readonly reason: string; readonly setting?: Blamed; readonly nearest?: NearestBrief }
   | { readonly kind: 'used up'; readonly found: number };
 
 /**
@@ -50,8 +55,16 @@ export function* draftTakes(request: DraftRequest, from: number, count: number, 
   while (pool.length < count * poolFactor(count) && idle < PATIENCE) {
     const result: Draft = draft(request, attempt);
     if (!result.ok) {
-      yield { kind: 'refused', reason: result.reason };
-      return;
+      // One unlucky draw proves nothing; many in a row before anything fitted do.
+      if (pool.length === 0 && attempt - from >= UNLUCKY) {
+        const nearest = nearestBrief(request, result);
+        yield { kind: 'refused', reason: result.reason, ...(result.setting ? { setting: result.setting } : {}), ...(nearest ? { nearest } : {}) };
+        return;
+      }
+      idle++;
+      attempt++;
+      yield { kind: 'working' };
+      continue;
     }
     const print = fingerprint(result.content);
     if (seen.has(print)) idle++;

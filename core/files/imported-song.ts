@@ -122,7 +122,7 @@ export function importInto(into: Score, file: ImportFile, chords: readonly (read
 }
 
 function partFrom(line: ImportLine, id: string, colour: number): Part {
-  return { id, name: line.name, role: line.role, instrument: line.instrument, colour: colour % 10, level: line.drums ? 76 : 72, pan: 0, muted: false, style: null, brief: briefFor(line) };
+  return { id, name: line.name, role: line.role, instrument: line.instrument, colour: colour % 10, level: line.drums ? 76 : 72, pan: 0, muted: false, swaps: {}, style: null, brief: briefFor(line) };
 }
 
 function sectionFrom({ section, lines, chords }: Cut, id: string, parts: readonly Part[], score: Score, key: Key, file: string, newId: (kind: string) => string): { section: Section; takes: Take[] } {

@@ -2,7 +2,7 @@ import type { Brief, ChordSetting, HarmonyBrief, Role, SectionKind } from './sch
 
 const brief = (low: number, high: number, busyness: number, more: Partial<Brief> = {}): Brief => ({
   low, high, busyness, syncopation: 25, stride: 35, anchoring: 60, recall: 60, breath: 50, loudness: 84, adventure: 20,
-  length: 60, voices: 4, grid: null, rolls: 0, dynamics: 50, humanise: 0, follows: true, ...more,
+  length: 60, voices: 4, grid: null, rolls: 0, dynamics: 50, humanise: 0, follows: true, time: null, pickup: 0, ...more,
 });
 
 /** What each role is asked for unless a style or the writer says otherwise. */

@@ -43,6 +43,9 @@ export const ownGroundSchema = z
 
 export const GRIDS = ['eighths', 'sixteenths', 'triplets'] as const;
 
+/** How drums may stand to the beat, where not as their groove is written. */
+export const DRUM_TIMES = ['half', 'double'] as const;
+
 export const briefSchema = z
   .object({
     low: midiNote,
@@ -75,6 +78,10 @@ export const briefSchema = z
     humanise: percent,
     /** Whether the part follows the energy line, within its limits. */
     follows: z.boolean(),
+    /** Drums in half or double time; null plays the groove as it is. */
+    time: z.enum(DRUM_TIMES).nullable().default(null),
+    /** Chance of a pick-up into the section, in %. */
+    pickup: percent.default(0),
   })
   .readonly();
 
@@ -133,6 +140,8 @@ export const partSchema = z
     /** The style that this part is drafted in, where it is not the song's. */
     style: id.nullable(),
     brief: briefSchema,
+    /** Drums of the kit that sound in place of others, by MIDI note number. */
+    swaps: z.record(z.string().regex(/^\d{1,3}$/), midiNote).readonly().default({}),
   })
   .readonly();
 

@@ -61,8 +61,20 @@ export function grooved(notes: readonly Note[], { swing, metre }: Pick<Ground, '
   return moved;
 }
 
-/** Notes as a part's hands play them on a ground. */
-export const played = (notes: readonly Note[], { id, brief }: Part, ground: Ground): readonly Note[] => humanised(grooved(notes, ground), brief.humanise, id, barTicks(ground.metre));
+/** Notes as a part's hands play them on a ground, on the drums of its kit that the writer has put in place of others. */
+export const played = (notes: readonly Note[], { id, brief, swaps }: Part, ground: Ground): readonly Note[] =>
+  swapped(humanised(grooved(notes, ground), brief.humanise, id, barTicks(ground.metre)), swaps);
+
+const swappedNotes = new WeakMap<readonly Note[], WeakMap<Part['swaps'], readonly Note[]>>();
+
+function swapped(notes: readonly Note[], swaps: Part['swaps']): readonly Note[] {
+  if (Object.keys(swaps).length === 0) return notes;
+  const known = swappedNotes.get(notes) ?? new WeakMap<Part['swaps'], readonly Note[]>();
+  swappedNotes.set(notes, known);
+  const found = known.get(swaps) ?? notes.map((note) => ({ ...note, pitch: swaps[note.pitch] ?? note.pitch })).sort((a, b) => a.start - b.start || a.pitch - b.pitch);
+  known.set(swaps, found);
+  return found;
+}
 
 /** A part's notes at one place of the running order, from the section's start; what lies beyond a shortened section is silent. */
 function placedNotes(placed: Placed, part: Part, score: Score, takes: Takes, heard: HeardTakes): readonly Note[] {

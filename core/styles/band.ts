@@ -7,7 +7,7 @@ import type { BandPart, Style } from './schema';
 /** A part as a style sets it up. */
 export function partFrom(band: BandPart, id: string, colour: number): Part {
   const { role, name, instrument, level, pan, brief } = band;
-  return { id, name, role, instrument, colour: colour % 10, level, pan, muted: false, style: null, brief: { ...DEFAULT_BRIEFS[role], ...brief } };
+  return { id, name, role, instrument, colour: colour % 10, level, pan, muted: false, style: null, swaps: {}, brief: { ...DEFAULT_BRIEFS[role], ...brief } };
 }
 
 const PLAIN_INSTRUMENT: Readonly<Record<Role, string>> = {

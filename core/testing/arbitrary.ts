@@ -31,9 +31,15 @@ export const harmonyRequests = (): fc.Arbitrary<DraftRequest> =>
   }).map(({ ground, bars, seed, brief }) => ({ asking: { engine: ENGINE, ground, bars, kind: 'verse', harmonyBrief: brief, beside: [] }, seed, chords: null, beside: [] }));
 
 /** A part's request over chords that were drafted for its ground; null chords where none could be. */
-export const partRequests = (): fc.Arbitrary<DraftRequest> =>
+export const partRequests = (): fc.Arbitrary<DraftRequest> => requestsWith(briefs);
+
+/** Requests whose register is often too narrow for what is asked. */
+export const narrowRequests = (): fc.Arbitrary<DraftRequest> =>
+  requestsWith((role) => fc.tuple(briefs(role), fc.integer({ min: 30, max: 90 }), fc.integer({ min: 0, max: 7 })).map(([brief, low, span]) => (isDrumRole(role) ? brief : { ...brief, low, high: low + span })));
+
+const requestsWith = (briefsOf: (role: Role) => fc.Arbitrary<Brief>): fc.Arbitrary<DraftRequest> =>
   fc.constantFrom(...ROLES).chain((role) =>
-    fc.record({ harmony: harmonyRequests(), brief: briefs(role), lead: briefs('melody'), seed: fc.integer() }).map(({ harmony, brief, lead, seed }) => {
+    fc.record({ harmony: harmonyRequests(), brief: briefsOf(role), lead: briefs('melody'), seed: fc.integer() }).map(({ harmony, brief, lead, seed }) => {
       const drafted = draft(harmony, 0);
       const chords: readonly ChordSpan[] | null = drafted.ok && drafted.content.of === 'harmony' ? drafted.content.chords : null;
       const { harmonyBrief: _gone, ...asking } = harmony.asking;

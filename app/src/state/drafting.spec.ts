@@ -52,6 +52,13 @@ describe('drafting', () => {
   it('says at the part what cannot be met', async () => {
     store.dispatch(ScoreActions.briefChanged({ part: 'part-4', change: { low: 49, high: 50 } }));
     await drafting.draft('section-1', 'part-4');
-    expect(drafting.problem()).toMatchObject({ section: 'section-1', line: 'part-4', reason: expect.stringContaining('Widen') as string });
+    expect(drafting.problem()).toMatchObject({ section: 'section-1', line: 'part-4', reason: expect.stringContaining('Widen') as string, setting: 'register' });
+    expect(takesOf(takes(), 'section-1', 'part-4')).toHaveLength(0);
+    const nearest = drafting.problem()?.nearest;
+    expect(nearest).toBeDefined();
+    store.dispatch(ScoreActions.briefChanged({ part: 'part-4', change: nearest! }));
+    await drafting.draft('section-1', 'part-4');
+    expect(drafting.problem()).toBeNull();
+    expect(takesOf(takes(), 'section-1', 'part-4').length).toBeGreaterThan(0);
   });
 });

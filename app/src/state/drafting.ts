@@ -8,7 +8,7 @@ import { meanEnergy } from '@fendro/core/song/energy';
 import { barOf, groundOf } from '@fendro/core/song/ground';
 import { HARMONY, type Asking, type ChordSpan, type LineId, type PartTake, type Score, type Section, type Take } from '@fendro/core/song/schema';
 import type { Ticks } from '@fendro/core/theory/units';
-import { DraftClient } from '../work/draft-client';
+import { DraftClient, type Refusal } from '../work/draft-client';
 import type { FromWorker } from '../work/draft-messages';
 import { newId } from './ids';
 import { selectHeard, selectScore, selectSong, selectTakes, takesOf } from './selectors';
@@ -37,7 +37,7 @@ export class Drafting {
   /** Share of the present work that is done, 0–1. */
   readonly share = signal(0);
   /** What could not be met, by section and line. */
-  readonly problem = signal<{ readonly section: string; readonly line: LineId; readonly reason: string } | null>(null);
+  readonly problem = signal<(Refusal & { readonly section: string; readonly line: LineId }) | null>(null);
   /** True over all lines of a band, between two of them too. */
   private readonly banding = signal(false);
   readonly busy = computed(() => this.running() !== null || this.banding());
@@ -94,7 +94,7 @@ export class Drafting {
           if (made.length === 1) this.store.dispatch(TakeActions.heard({ take: take.id, section: sectionId, line, at: Date.now() }));
         },
         progress: (share) => { this.share.set(share); },
-        refused: (reason) => { this.problem.set({ section: sectionId, line, reason }); },
+        refused: (refusal) => { this.problem.set({ ...refusal, section: sectionId, line }); },
       },
     );
     this.share.set(0);

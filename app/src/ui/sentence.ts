@@ -7,6 +7,8 @@ export interface SentenceWord {
   readonly label: string;
   readonly text: string;
   readonly usual: boolean;
+  /** True where this word asks for what cannot be met. */
+  readonly blamed?: boolean;
 }
 
 /** A brief as a sentence: up and down on a word step it, Backspace returns it to its usual. */
@@ -17,7 +19,7 @@ export interface SentenceWord {
     <p>
       {{ opening() }}
       @for (word of words(); track word.id; let last = $last) {
-        <span class="word" [class.unusual]="!word.usual" role="spinbutton" tabindex="0" aria-valuenow="0" [attr.aria-valuetext]="word.text" [attr.aria-label]="word.label" [title]="word.label + ': up and down change it, Backspace returns it'"
+        <span class="word" [class.unusual]="!word.usual" [class.blamed]="word.blamed" [attr.aria-invalid]="word.blamed ? true : null" role="spinbutton" tabindex="0" aria-valuenow="0" [attr.aria-valuetext]="word.text" [attr.aria-label]="word.label" [title]="word.label + ': up and down change it, Backspace returns it'"
           (keydown)="key($event, word)" (click)="opened.emit(word.id)" (wheel)="wheel($event, word)">{{ word.text }}</span>{{ last ? '.' : ', ' }}
       }
     </p>
@@ -26,6 +28,7 @@ export interface SentenceWord {
     p { margin: 0; line-height: 1.75; }
     .word { display: inline-block; padding: 0 2px; cursor: ns-resize; color: var(--accent); text-decoration: underline dotted; text-underline-offset: 4px; border-radius: 4px; min-height: 24px; line-height: 1.5; user-select: none; }
     .word:hover { background: var(--accent-faint); }
+    .word.blamed { color: var(--alert-text); text-decoration-style: wavy; }
     .word.unusual { font-weight: 700; text-decoration-style: solid; }
   `,
 })

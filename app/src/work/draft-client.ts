@@ -10,11 +10,14 @@ export interface DraftJob {
   readonly shown: readonly string[];
 }
 
+/** What could not be met, and what would help. */
+export type Refusal = Pick<Extract<FromWorker, { kind: 'refused' }>, 'reason' | 'setting' | 'nearest'>;
+
 export interface DraftListener {
   readonly take: (take: Extract<FromWorker, { kind: 'take' }>) => void;
   readonly progress: (share: number) => void;
   /** In plain words, where the asking cannot be met or no more takes exist. */
-  readonly refused: (reason: string) => void;
+  readonly refused: (refusal: Refusal) => void;
 }
 
 /** How long a worker may ignore a cancel before it is ended and started again. */
@@ -66,7 +69,7 @@ export class DraftClient {
     const worker = createDraftWorker();
     worker.addEventListener('message', ({ data }: MessageEvent<unknown>) => { this.receive(data); });
     worker.addEventListener('error', (event: ErrorEvent) => {
-      for (const { listener } of this.jobs.values()) listener.refused(`Drafting stopped: ${event.message}`);
+      for (const { listener } of this.jobs.values()) listener.refused({ reason: `Drafting stopped: ${event.message}` });
       this.worker = null;
       this.endAll();
     });
@@ -80,8 +83,8 @@ export class DraftClient {
     if (!job) return;
     if (message.kind === 'take') job.listener.take(message);
     else if (message.kind === 'progress') job.listener.progress(message.share);
-    else if (message.kind === 'refused') job.listener.refused(message.reason);
-    else if (message.kind === 'used up') job.listener.refused(usedUp(message.found));
+    else if (message.kind === 'refused') job.listener.refused(message);
+    else if (message.kind === 'used up') job.listener.refused({ reason: usedUp(message.found) });
     else {
       this.jobs.delete(message.id);
       job.done();

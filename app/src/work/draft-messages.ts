@@ -25,7 +25,14 @@ const contentSchema = z.discriminatedUnion('of', [
 export const fromWorkerSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('take'), id: z.number().int(), attempt: z.number().int(), content: contentSchema }),
   z.object({ kind: z.literal('progress'), id: z.number().int(), share: z.number() }),
-  z.object({ kind: z.literal('refused'), id: z.number().int(), reason: z.string() }),
+  z.object({
+    kind: z.literal('refused'),
+    id: z.number().int(),
+    reason: z.string(),
+    /** The setting of the brief that is to blame, and the least change that helps, where there is one. */
+    setting: z.enum(['register', 'anchoring', 'voices']).optional(),
+    nearest: z.object({ low: z.number().int(), high: z.number().int(), anchoring: z.number(), voices: z.number().int() }).partial().optional(),
+  }),
   z.object({ kind: z.literal('used up'), id: z.number().int(), found: z.number() }),
   z.object({ kind: z.literal('done'), id: z.number().int() }),
 ]);

@@ -1,9 +1,10 @@
 import { NgTemplateOutlet } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
 import { INSTRUMENTS, instrumentOf, instrumentsFor } from '@fendro/core/sounding/instruments';
 import { partTake, soundingId } from '@fendro/core/song/resolve';
+import { isDrumRole } from '@fendro/core/song/roles';
 import { HARMONY } from '@fendro/core/song/schema';
 import { fittedNotes } from '@fendro/core/sounding/parts';
 import { Drafting } from '../state/drafting';
@@ -11,6 +12,10 @@ import { selectHeard, selectLine, selectPart, selectScore, selectSection, select
 import { SessionActions, type SwitchAt } from '../state/session';
 import { ScoreActions } from '../state/song.actions';
 import { Icon } from '../ui/icon';
+import { nameIn } from '../ui/spoken';
+import { Tabs, type Tab } from '../ui/tabs';
+import { FillsPanel } from './drums/fills-panel';
+import { KitPanel } from './drums/kit-panel';
 import { HarmonyBench } from './harmony/harmony-bench';
 import { HarmonyBriefControl } from './harmony/harmony-brief';
 import { PartBriefControl } from './part-brief';
@@ -20,7 +25,7 @@ import { TakeList } from './take-list';
 @Component({
   selector: 'fd-bench',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NgTemplateOutlet, MatTooltip, Icon, HarmonyBench, HarmonyBriefControl, PartBriefControl, TakeList],
+  imports: [FillsPanel, KitPanel, Tabs, NgTemplateOutlet, MatTooltip, Icon, HarmonyBench, HarmonyBriefControl, PartBriefControl, TakeList],
   template: `
     <aside class="bench" data-region="bench" aria-label="Bench">
       <header>
@@ -34,9 +39,14 @@ import { TakeList } from './take-list';
         } @else { <h2>Chords</h2> }
       </header>
       @if (part(); as part) {
-        <fd-part-brief [part]="part" />
+        <fd-part-brief [part]="part" [blamed]="problem()?.setting" />
         @if (fitted(); as text) { <p class="fitted" role="status">{{ text }} <button class="button small" [disabled]="drafting.busy()" (click)="draft()">Redraft to these chords</button></p> }
-        <ng-container [ngTemplateOutlet]="takes" />
+        @if (drums()) { <fd-tabs label="Drums" prefix="drums" [tabs]="drumTabs" [current]="drumTab()" (opened)="drumTab.set($event)" /> }
+        @if (drums() && drumTab() !== 'takes') {
+          <div id="drums-panel" class="panel" role="tabpanel" [attr.aria-labelledby]="'drums-tab-' + drumTab()">
+            @if (drumTab() === 'fills') { @defer (on immediate) { <fd-fills-panel /> } } @else { @defer (on immediate) { <fd-kit-panel /> } }
+          </div>
+        } @else { <ng-container [ngTemplateOutlet]="takes" /> }
       } @else if (section(); as section) {
         <fd-harmony-bench>
           <fd-harmony-brief [section]="section" />
@@ -55,7 +65,9 @@ import { TakeList } from './take-list';
           </select>
         }
       </div>
-      @if (problem(); as text) { <p class="problem" role="alert">{{ text }}</p> }
+      @if (problem(); as problem) {
+        <p class="problem" role="alert"><span>{{ problem.reason }}</span> @if (offer(); as offer) { <button class="button small" (click)="meet()">{{ offer }}</button> }</p>
+      }
       <fd-take-list />
       </ng-template>
     </aside>
@@ -72,6 +84,7 @@ import { TakeList } from './take-list';
     .moment:hover { border-color: var(--line); }
     option { background: var(--surface); color: var(--ink); }
     progress { flex: 1; accent-color: var(--accent); }
+    .panel { display: flex; flex-direction: column; gap: 8px; min-height: 0; flex: 1; }
     fd-take-list { flex: 1; min-height: 0; }
   `,
 })
@@ -81,7 +94,11 @@ export class Bench {
   protected readonly part = this.store.selectSignal(selectPart);
   protected readonly section = this.store.selectSignal(selectSection);
   private readonly line = this.store.selectSignal(selectLine);
+  private readonly score = this.store.selectSignal(selectScore);
   protected readonly session = this.store.selectSignal(selectSession);
+  protected readonly drums = computed(() => { const part = this.part(); return part !== null && isDrumRole(part.role); });
+  protected readonly drumTabs: readonly Tab<'takes' | 'fills' | 'kit'>[] = [{ id: 'takes', name: 'Takes' }, { id: 'fills', name: 'Fills' }, { id: 'kit', name: 'Kit' }];
+  protected readonly drumTab = signal<'takes' | 'fills' | 'kit'>('takes');
   protected readonly moments: readonly { at: SwitchAt; text: string }[] = [
     { at: 'bar', text: 'in at the bar' },
     { at: 'beat', text: 'in at the beat' },
@@ -89,7 +106,18 @@ export class Bench {
   ];
   protected readonly problem = computed(() => {
     const problem = this.drafting.problem();
-    return problem && problem.section === this.section()?.id && problem.line === this.lineInFocus() ? problem.reason : null;
+    return problem && problem.section === this.section()?.id && problem.line === this.lineInFocus() ? problem : null;
+  });
+
+  /** The nearest brief that can be met, in words. */
+  protected readonly offer = computed(() => {
+    const nearest = this.problem()?.nearest;
+    const score = this.score();
+    if (!nearest || !score) return null;
+    if (nearest.voices !== undefined) return `Draft with ${nearest.voices} voices`;
+    if (nearest.anchoring !== undefined) return `Draft with anchoring at ${nearest.anchoring} %`;
+    const name = (pitch: number): string => nameIn(score.ground, pitch);
+    return nearest.low === undefined || nearest.high === undefined ? null : `Draft from ${name(nearest.low)} to ${name(nearest.high)}`;
   });
 
   protected readonly instruments = computed(() => {
@@ -98,7 +126,6 @@ export class Bench {
     return [...new Set(list.map(({ family }) => family))].map((family) => ({ family: family.replace('-', ' '), list: list.filter((instrument) => instrument.family === family) }));
   });
 
-  private readonly score = this.store.selectSignal(selectScore);
   private readonly takes = this.store.selectSignal(selectTakes);
   private readonly heard = this.store.selectSignal(selectHeard);
   /** Told where the take was made for other chords and moved to these. */
@@ -122,6 +149,15 @@ export class Bench {
     const { low, high } = instrumentOf(instrument);
     const brief = this.part()?.brief;
     this.store.dispatch(ScoreActions.partChanged({ part, change: { instrument, ...(brief ? { brief: { ...brief, low: Math.max(low, Math.min(brief.low, high - 7)), high: Math.min(high, Math.max(brief.high, low + 7)) } } : {}) } }));
+  }
+
+  /** Takes the nearest brief that can be met, and drafts. */
+  protected meet(): void {
+    const change = this.problem()?.nearest;
+    const part = this.part();
+    if (!change || !part) return;
+    this.store.dispatch(ScoreActions.briefChanged({ part: part.id, change }));
+    this.draft();
   }
 
   protected draft(): void {

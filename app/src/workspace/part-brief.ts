@@ -3,7 +3,7 @@ import { Store } from '@ngrx/store';
 import { FURTHER_WORDS, GRID_ROLES, isUsual, resetWord, stepWord, WORD_LABELS, wordFor, WORDS_OF_ROLE, type BriefWord } from '@fendro/core/song/brief-words';
 import { DEFAULT_BRIEFS } from '@fendro/core/song/briefs';
 import { isDrumRole } from '@fendro/core/song/roles';
-import { GRIDS, type Brief, type Part } from '@fendro/core/song/schema';
+import { DRUM_TIMES, GRIDS, type Brief, type Part } from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { styleOf } from '@fendro/core/styles/styles';
 import { selectScore } from '../state/selectors';
@@ -36,6 +36,12 @@ import { nameIn } from '../ui/spoken';
             @for (grid of grids; track grid) { <option [value]="grid" [selected]="part().brief.grid === grid">{{ grid }}</option> }
           </select><span></span></label>
         }
+        @if (part().role === 'drums') {
+          <label>Time<select class="field" aria-label="Half or double time" (change)="setTime($any($event.target).value)">
+            <option value="" [selected]="part().brief.time === null">as the groove is</option>
+            @for (time of times; track time) { <option [value]="time" [selected]="part().brief.time === time">{{ time }} time</option> }
+          </select><span></span></label>
+        }
         <label class="follow"><input type="checkbox" [checked]="part().brief.follows" (change)="toggleFollows()" /> follows the energy line</label>
         <button class="button small" (click)="exact.set(false)">Back to the sentence</button>
       </div>
@@ -53,6 +59,8 @@ import { nameIn } from '../ui/spoken';
 export class PartBriefControl {
   private readonly store = inject(Store);
   readonly part = input.required<Part>();
+  /** The setting that asks for what cannot be met. */
+  readonly blamed = input<BriefWord>();
   private readonly score = this.store.selectSignal(selectScore);
   protected readonly exact = signal(false);
   protected readonly drums = computed(() => isDrumRole(this.part().role));
@@ -69,7 +77,9 @@ export class PartBriefControl {
   /** What is off its usual comes first. */
   protected readonly words = computed((): SentenceWord[] => {
     const { brief, role } = this.part();
-    const words = WORDS_OF_ROLE[role].map((word) => ({ id: word, label: WORD_LABELS[word].label, text: wordFor(brief, word), usual: isUsual(brief, word, this.usual()) }));
+    const blamed = this.blamed();
+    const named = blamed && !WORDS_OF_ROLE[role].includes(blamed) ? [blamed, ...WORDS_OF_ROLE[role]] : WORDS_OF_ROLE[role];
+    const words = named.map((word) => ({ id: word, label: WORD_LABELS[word].label, text: wordFor(brief, word), usual: isUsual(brief, word, this.usual()), blamed: word === blamed }));
     return [...words.filter(({ usual }) => !usual), ...words.filter(({ usual }) => usual)];
   });
 
@@ -104,15 +114,21 @@ export class PartBriefControl {
     this.change({ grid: grid === '' ? null : (grid as Brief['grid']) }, 'grid');
   }
 
+  protected readonly times = DRUM_TIMES;
+
+  protected setTime(time: string): void {
+    this.change({ time: time === '' ? null : (time as Brief['time']) }, 'time');
+  }
+
   protected toggleFollows(): void {
     this.change({ follows: !this.part().brief.follows }, 'follows');
   }
 
-  /** The two ends of a range keep at least a fifth between them. */
+  /** The two ends of a range never cross; whether it is wide enough, drafting tells. */
   protected setRange(end: 'low' | 'high', value: string): void {
     const { low, high } = this.part().brief;
     const pitch = Number(value);
-    this.change(end === 'low' ? { low: Math.min(pitch, high - 7) } : { high: Math.max(pitch, low + 7) }, 'register');
+    this.change(end === 'low' ? { low: Math.min(pitch, high) } : { high: Math.max(pitch, low) }, 'register');
   }
 
   private change(change: Partial<Brief>, word: string): void {

@@ -21,7 +21,7 @@ export function draftMelody(context: PartContext, seed: number, attempt: number)
   const plan = drawPlan(context, stream(seed, 'melody', 'plan', attempt));
   const rhythm = drawRhythm(context, plan, streamOf('rhythm'));
   const pitches = drawPitches(context, rhythm, plan, streamOf('pitch'));
-  if (!Array.isArray(pitches)) return { ok: false, reason: pitches.reason };
+  if (!Array.isArray(pitches)) return pitches;
   const middle = (context.brief.low + context.brief.high) / 2;
   const swell = pitches.map((pitch) => Math.round((pitch - middle) * 0.6));
   const velocities = drawVelocities(rhythm.map(({ start }) => start), context.brief.loudness, context, stream(seed, 'melody', 'dynamics', attempt), swell);

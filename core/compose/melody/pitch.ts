@@ -2,7 +2,7 @@ import { chordMask, type Chord } from '../../theory/chord';
 import { metricalWeight, WEIGHT } from '../../theory/metre';
 import { inMask, pitchClassOf } from '../../theory/pitch';
 import { clamp, modulo, range, type MidiNote, type PitchClassMask } from '../../theory/units';
-import { chordAt, degreeShare, type PartContext } from '../context';
+import { chordAt, degreeShare, unmet, type PartContext, type Unmet } from '../context';
 import { pickWeighted, type Random } from '../../trellis/random';
 import { FORBIDDEN, isDeadEnd, linkLayers, pathSampler, type Links, type Trellis } from '../../trellis/trellis';
 import { logWeight, temperatureOf } from '../../trellis/weights';
@@ -53,9 +53,9 @@ function palette(context: PartContext): MidiNote[] {
  *
  * @returns one pitch for each note, or what cannot be met
  */
-export function drawPitches(context: PartContext, rhythm: readonly RhythmNote[], plan: readonly PhraseUnit[], streamOf: (label: string) => Random): MidiNote[] | { readonly reason: string } {
+export function drawPitches(context: PartContext, rhythm: readonly RhythmNote[], plan: readonly PhraseUnit[], streamOf: (label: string) => Random): MidiNote[] | Unmet {
   const pitches = palette(context);
-  if (pitches.length === 0) return { reason: 'The register holds no note of the scale. Widen it by a few notes.' };
+  if (pitches.length === 0) return unmet('register', 'The register holds no note of the scale. Widen it by a few notes.');
   const chords = rhythm.map(({ start }) => chordAt(context.chords, start));
   const heights = drawHeights(context, rhythm, plan, streamOf('contour'));
   const allLinks = rhythm.slice(1).map((_, index) => linksFrom(pitches, chords[index] ?? null, context));
@@ -71,14 +71,16 @@ export function drawPitches(context: PartContext, rhythm: readonly RhythmNote[],
   };
 
   const free = draw(build(rhythm.map(() => null)), 'free');
-  if (typeof free === 'number') return { reason: blame(free, rhythm, context) };
+  if (typeof free === 'number') return blame(free, rhythm, context);
   const recalled = plan.some((unit) => unit.returns) ? draw(build(recallShapes(free, rhythm, plan, pitches, chords)), 'recall') : free;
   return typeof recalled === 'number' ? free : recalled;
 }
 
-function blame(position: number, rhythm: readonly RhythmNote[], context: PartContext): string {
+function blame(position: number, rhythm: readonly RhythmNote[], context: PartContext): Unmet {
   const bar = Math.floor((rhythm[position]?.start ?? 0) / context.barTicks) + 1;
-  return `No line fits bar ${bar} in this register with so much anchoring. Widen the register or lower anchoring.`;
+  return context.brief.anchoring >= 100
+    ? unmet('anchoring', `No line fits bar ${bar} in this register on roots alone. Lower anchoring or widen the register.`)
+    : unmet('register', `No line fits bar ${bar} in this register. Widen it by a few notes.`);
 }
 
 /** The height each note is drawn to, in MIDI notes: one contour for each phrase, around the middle of the register. */

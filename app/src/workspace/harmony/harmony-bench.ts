@@ -5,6 +5,7 @@ import { typeChords } from '@fendro/core/song/chord-edit';
 import { HarmonyDesk } from '../../state/harmony-desk';
 import { selectBar, selectSession } from '../../state/selectors';
 import { CHORD_TABS, SessionActions, type ChordTab } from '../../state/session';
+import { Tabs } from '../../ui/tabs';
 import { CollectionPanel } from './collection-panel';
 import { FactsPanel } from './facts-panel';
 import { NextPanel } from './next-panel';
@@ -17,18 +18,14 @@ const NAMES: Readonly<Record<ChordTab, string>> = { draft: 'Draft', next: 'Next'
 @Component({
   selector: 'fd-harmony-bench',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NextPanel, CollectionPanel, VoicingPanel, RhythmPanel, FactsPanel],
+  imports: [Tabs, NextPanel, CollectionPanel, VoicingPanel, RhythmPanel, FactsPanel],
   template: `
     @if (unread(); as unread) {
       <p class="problem" role="status">“{{ unread.text }}” in bar {{ unread.bar }} cannot be read.
         @for (offer of unread.nearest; track offer) { <button class="button small" (click)="mend(unread.at, offer)">{{ offer }}</button> }
       </p>
     }
-    <div class="tabs" role="tablist" aria-label="Chords">
-      @for (tab of tabs; track tab.tab) {
-        <button role="tab" [id]="'chord-tab-' + tab.tab" [attr.aria-selected]="session().chordTab === tab.tab" [tabindex]="session().chordTab === tab.tab ? 0 : -1" aria-controls="chord-panel" (click)="open(tab.tab)" (keydown)="key($event)">{{ tab.name }}</button>
-      }
-    </div>
+    <fd-tabs label="Chords" prefix="chord" [tabs]="tabs" [current]="session().chordTab" (opened)="open($event)" />
     <div id="chord-panel" class="panel" role="tabpanel" [attr.aria-labelledby]="'chord-tab-' + session().chordTab">
       @switch (session().chordTab) {
         @case ('draft') { <ng-content /> }
@@ -42,10 +39,6 @@ const NAMES: Readonly<Record<ChordTab, string>> = { draft: 'Draft', next: 'Next'
   `,
   styles: `
     :host { display: flex; flex-direction: column; gap: 8px; min-height: 0; flex: 1; }
-    .tabs { display: flex; border-bottom: 1px solid var(--line); }
-    .tabs button { flex: 1; min-height: 28px; padding: 0 2px; border: 0; border-bottom: 2px solid transparent; background: transparent; color: var(--quiet); cursor: pointer; font-size: 0.8125rem; }
-    .tabs button:hover { color: var(--ink); }
-    .tabs button[aria-selected='true'] { color: var(--accent); border-bottom-color: var(--accent); font-weight: 600; }
     .panel { display: flex; flex-direction: column; gap: 8px; min-height: 0; flex: 1; }
     .problem { flex-wrap: wrap; margin: 0; }
   `,
@@ -55,7 +48,7 @@ export class HarmonyBench {
   private readonly desk = inject(HarmonyDesk);
   protected readonly session = this.store.selectSignal(selectSession);
   private readonly bar = this.store.selectSignal(selectBar);
-  protected readonly tabs = CHORD_TABS.map((tab) => ({ tab, name: NAMES[tab] }));
+  protected readonly tabs = CHORD_TABS.map((id) => ({ id, name: NAMES[id] }));
 
   /** The first thing typed that is no chord, with what it may have meant. */
   protected readonly unread = computed(() => {
@@ -71,16 +64,5 @@ export class HarmonyBench {
 
   protected open(tab: ChordTab): void {
     this.store.dispatch(SessionActions.chordTabOpened({ tab }));
-  }
-
-  protected key(event: KeyboardEvent): void {
-    const by = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
-    if (by === 0) return;
-    event.preventDefault();
-    event.stopPropagation();
-    const tab = CHORD_TABS[(CHORD_TABS.indexOf(this.session().chordTab) + by + CHORD_TABS.length) % CHORD_TABS.length] ?? 'draft';
-    this.open(tab);
-    // At once: the tabs are always there, and a Tab pressed right after must leave from the new one.
-    document.getElementById(`chord-tab-${tab}`)?.focus();
   }
 }

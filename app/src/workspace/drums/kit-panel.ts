@@ -1,0 +1,61 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { drumName, KIT_KEYS } from '@fendro/core/sounding/drum-names';
+import { soundingNotes } from '@fendro/core/sounding/parts';
+import { selectHeard, selectPart, selectScore, selectSection, selectTakes } from '../../state/selectors';
+import { ScoreActions } from '../../state/song.actions';
+
+/** The drums that a part strikes, each of which may be swapped for another drum of the kit. */
+@Component({
+  selector: 'fd-kit-panel',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @for (drum of drums(); track drum.key) {
+      <label class="drum"><span>{{ drum.name }}</span>
+        <select class="field" [attr.aria-label]="'Sound of the ' + drum.name" (change)="swap(drum.key, +$any($event.target).value)">
+          @for (option of options; track option.key) { <option [value]="option.key" [selected]="option.key === drum.sound">{{ option.name }}</option> }
+        </select>
+      </label>
+    } @empty { <p class="quiet">Draft or choose drums first: every drum that they strike is listed here.</p> }
+    @if (anySwapped()) { <button class="button small" (click)="reset()">All drums as they were</button> }
+    <p class="quiet">What is swapped here sounds and is delivered so in all sections.</p>
+  `,
+  styleUrl: '../harmony/panels.scss',
+  styles: `
+    .drum { display: grid; grid-template-columns: 8rem 1fr; align-items: center; gap: 8px; color: var(--ink); }
+    .button { align-self: start; }
+  `,
+})
+export class KitPanel {
+  private readonly store = inject(Store);
+  private readonly score = this.store.selectSignal(selectScore);
+  private readonly section = this.store.selectSignal(selectSection);
+  private readonly part = this.store.selectSignal(selectPart);
+  private readonly takes = this.store.selectSignal(selectTakes);
+  private readonly heard = this.store.selectSignal(selectHeard);
+  protected readonly options = KIT_KEYS.map((key) => ({ key, name: drumName(key) }));
+
+  /** Drums of the take that sounds, and those that were swapped before. */
+  protected readonly drums = computed(() => {
+    const [score, section, part] = [this.score(), this.section(), this.part()];
+    if (!score || !section || !part) return [];
+    const struck = soundingNotes(score, section, part.id, this.takes(), this.heard()).map(({ pitch }) => pitch);
+    const keys = [...new Set([...struck, ...Object.keys(part.swaps).map(Number)])].sort((a, b) => a - b);
+    return keys.map((key) => ({ key, name: drumName(key), sound: part.swaps[key] ?? key }));
+  });
+  protected readonly anySwapped = computed(() => Object.keys(this.part()?.swaps ?? {}).length > 0);
+
+  protected swap(key: number, sound: number): void {
+    const { [String(key)]: _before, ...others } = this.part()?.swaps ?? {};
+    this.change(sound === key ? others : { ...others, [key]: sound });
+  }
+
+  protected reset(): void {
+    this.change({});
+  }
+
+  private change(swaps: Readonly<Record<string, number>>): void {
+    const part = this.part();
+    if (part) this.store.dispatch(ScoreActions.partChanged({ part: part.id, change: { swaps } }));
+  }
+}

@@ -1,0 +1,37 @@
+import type { DraftRequest } from '../compose/draft';
+import { isDrumRole } from '../song/roles';
+import type { Note } from '../song/schema';
+import { chordMask } from '../theory/chord';
+import { keyMask } from '../theory/key';
+import { barTicks } from '../theory/metre';
+import { inMask } from '../theory/pitch';
+
+/** The finest grid that anything is drafted on, in ticks: sixteenths and their triplets. */
+const FINEST = 40;
+
+/**
+ * The laws of drafted parts that some notes break, in words: range, section, grid, durations, loudness, no overlap in
+ * one voice, and at adventure 0 the scale.
+ */
+export function brokenLaws({ asking, chords }: DraftRequest, notes: readonly Note[]): string[] {
+  const { brief, role, ground, bars } = asking;
+  if (!brief || !role) return ['the asking names no part'];
+  const length = bars * barTicks(ground.metre);
+  const scale = keyMask({ tonic: ground.tonic, scale: ground.scale });
+  const sounding = role === 'melody' ? scale : scale | (chords ?? []).reduce((mask, { chord }) => mask | (chord ? chordMask(chord) : 0), 0);
+  const ends = new Map<number, number>();
+  return notes.flatMap((note) => {
+    const overlaps = (ends.get(note.pitch) ?? 0) > note.start;
+    ends.set(note.pitch, note.start + note.duration);
+    const laws: Record<string, boolean> = {
+      range: note.pitch >= brief.low && note.pitch <= brief.high,
+      section: note.start >= 0 && note.start < length && note.start + note.duration <= length,
+      grid: note.start % FINEST === 0,
+      duration: note.duration > 0,
+      velocity: note.velocity >= 1 && note.velocity <= 127,
+      overlap: !overlaps,
+      scale: brief.adventure > 0 || isDrumRole(role) || inMask(sounding, note.pitch),
+    };
+    return Object.entries(laws).filter(([, kept]) => !kept).map(([law]) => `${law}: ${JSON.stringify(note)}`);
+  });
+}
