@@ -4,7 +4,7 @@
  */
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { resolve } from 'node:path';
-import { ENGINE } from '@fendro/core/compose/draft';
+import { ENGINE } from '@fendro/core/compose/engine';
 import { draftTakes, type DraftedTake } from '@fendro/core/compose/takes';
 import { choose, remark } from '@fendro/core/song/edit';
 import { openSong } from '@fendro/core/song/song-file';

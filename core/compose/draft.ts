@@ -14,9 +14,6 @@ import { draftOstinato } from './ostinato';
 import { withEnergy } from '../song/energy';
 import type { Role } from '../song/schema';
 
-/** Rises whenever a drafter changes, so that a stored take says which engine made it. */
-export const ENGINE = 2;
-
 /** An asking together with the music that it names by id. */
 export interface DraftRequest {
   readonly asking: Asking;
@@ -29,8 +26,12 @@ export interface DraftRequest {
 export type Content = { readonly of: 'part'; readonly notes: readonly Note[] } | { readonly of: 'harmony'; readonly chords: readonly ChordSpan[] };
 export type Draft = { readonly ok: true; readonly content: Content } | Unmet;
 
-const DRAFTERS: Readonly<Record<Role, (context: PartContext, seed: number, attempt: number) => PartDraft>> = {
+type Drafter = (context: PartContext, seed: number, attempt: number) => PartDraft;
+type Bars = NonNullable<Asking['only']>;
+
+const DRAFTERS: Readonly<Record<Role, Drafter>> = {
   melody: draftMelody,
+  solo: draftMelody,
   counter: draftCounter,
   ostinato: draftOstinato,
   comping: draftComping,
@@ -43,6 +44,18 @@ const DRAFTERS: Readonly<Record<Role, (context: PartContext, seed: number, attem
   drums: draftDrums,
   percussion: draftPercussion,
 };
+
+/** Drafts some bars of a section by themselves, over the chords that sound there. */
+function draftOnly(context: PartContext, { from, to }: Bars, drafter: Drafter, seed: number, attempt: number): PartDraft {
+  const last = Math.min(to, context.bars);
+  const [start, end] = [from * context.barTicks, last * context.barTicks];
+  if (last <= from) return { ok: true, notes: [] };
+  const chords = context.chords
+    .filter((span) => span.start < end && span.start + span.duration > start)
+    .map((span) => ({ ...span, start: Math.max(span.start, start) - start, duration: Math.min(span.start + span.duration, end) - Math.max(span.start, start) }));
+  const result = drafter({ ...context, bars: last - from, length: end - start, chords, beside: [] }, seed, attempt);
+  return result.ok ? { ok: true, notes: result.notes.map((note) => ({ ...note, start: note.start + start })) } : result;
+}
 
 /**
  * Makes one draft. The same request and attempt give the same notes on every machine.
@@ -61,6 +74,7 @@ export function draft({ asking, seed, chords, beside }: DraftRequest, attempt: n
   if (!asking.brief || !asking.role) return { ok: false, reason: 'The asking names neither a part nor the chords.' };
   const sounding = chords ?? plainHarmony(context.key, context.length);
   const brief = asking.energy === undefined ? asking.brief : withEnergy(asking.brief, asking.energy, asking.role);
-  const result = DRAFTERS[asking.role]({ ...context, chords: sounding, role: asking.role, brief }, seed, attempt);
+  const whole: PartContext = { ...context, chords: sounding, role: asking.role, brief };
+  const result = asking.only ? draftOnly(whole, asking.only, DRAFTERS[asking.role], seed, attempt) : DRAFTERS[asking.role](whole, seed, attempt);
   return result.ok ? { ok: true, content: { of: 'part', notes: result.notes } } : result;
 }

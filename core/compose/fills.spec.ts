@@ -66,7 +66,7 @@ describe('half and double time', () => {
       return requests.reduce((total, request) => {
         const result = draft({ ...request, asking: { ...request.asking, brief: { ...request.asking.brief!, rolls: 0, time } } }, 0);
         if (!result.ok || result.content.of !== 'part') throw new Error('drums can always be drafted');
-        const keys = (['snare', 'stick', 'clap', 'kick'] as DrumVoice[]).map((voice) => DRUM_KEYS[voice]);
+        const keys: readonly number[] = (['snare', 'stick', 'clap', 'kick'] as DrumVoice[]).map((voice) => DRUM_KEYS[voice]);
         return total + result.content.notes.filter(({ pitch }) => keys.includes(pitch)).length;
       }, 0);
     };

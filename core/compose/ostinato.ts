@@ -16,7 +16,7 @@ export function draftOstinato(context: PartContext, seed: number, attempt: numbe
   const home = chords.find(({ chord }) => chord !== null)?.chord ?? null;
   const cellLength = cellBars * barTicks;
   const cellChords: readonly ChordSpan[] = [{ start: 0, duration: cellLength, chord: home }];
-  const cell = draftMelody({ ...context, bars: cellBars, length: cellLength, chords: cellChords, brief: { ...brief, recall: 100, breath: 0 } }, seed, attempt);
+  const cell = draftMelody({ ...context, bars: cellBars, length: cellLength, chords: cellChords, brief: { ...brief, recall: 100, breath: 0, pickup: 0 } }, seed, attempt);
   if (!cell.ok) return cell;
   const notes = range(Math.ceil(bars / cellBars)).flatMap((round) => {
     const from = round * cellLength;

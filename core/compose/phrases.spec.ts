@@ -1,5 +1,5 @@
 import * as fc from 'fast-check';
-import { ENGINE } from './draft';
+import { ENGINE } from './engine';
 import { allPhrases, AS_IT_IS, findPhrases, phrasesLike, playPhrase, type PhraseTurn } from './phrases';
 import { typeChords } from '../song/chord-edit';
 import { applyStyle, groundFor, startScore } from '../styles/band';

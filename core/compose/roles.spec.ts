@@ -1,5 +1,6 @@
 import * as fc from 'fast-check';
-import { draft, ENGINE } from './draft';
+import { draft } from './draft';
+import { ENGINE } from './engine';
 import { isPlayable } from './voicing/guitar';
 import { DEFAULT_BRIEFS } from '../song/briefs';
 import { typeChords } from '../song/chord-edit';

@@ -6,6 +6,7 @@ import { instrumentOf } from '../sounding/instruments';
 import { groundSpans } from '../sounding/tempo';
 import { grooved, played, timeline, withoutOverlaps, type SoundingNote } from '../sounding/timeline';
 import { keySignature } from '../theory/key';
+import { barTicks } from '../theory/metre';
 import { printedName } from '../theory/pitch';
 import { scaleOf } from '../theory/scale';
 import { TICKS_PER_QUARTER, type Ticks } from '../theory/units';
@@ -133,19 +134,25 @@ export function deliverSection(score: Score, takes: Takes, sectionId: string, he
   return { name: `${fileName(score.title)} - ${fileName(section.name)}.mid`, bytes, notes: notes.length };
 }
 
+/** What starts earlier than this before the bar line is a pick-up and no early hand, in ticks. */
+const HANDS = 60;
+
 /** One take on its own, for dragging out of its picture. */
 export function deliverTake(score: Score, take: PartTake): Delivery | null {
   const part = score.parts.find(({ id }) => id === take.part);
   const section = score.sections.find(({ id }) => id === take.section);
   if (!part) return null;
   const ground = section ? groundOf(score, section) : score.ground;
-  const notes = played(take.notes, part, ground).map((note): SoundingNote => {
-    const start = Math.max(0, note.start);
-    return { part: part.id, start, end: Math.max(start + 1, note.start + note.duration), pitch: note.pitch, velocity: note.velocity };
+  const sounding = played(take.notes, part, ground);
+  // A file begins at 0: a pick-up needs a bar of its own before the first.
+  const lead = (sounding[0]?.start ?? 0) < -HANDS ? barTicks(ground.metre) : 0;
+  const notes = sounding.map((note): SoundingNote => {
+    const start = Math.max(0, note.start + lead);
+    return { part: part.id, start, end: Math.max(start + 1, note.start + lead + note.duration), pitch: note.pitch, velocity: note.velocity };
   });
   const title = `${part.name}${section ? ` - ${section.name}` : ''}`;
-  const track = partTrack(part, channelsOf(score, true).get(part.id) ?? 0, withoutOverlaps(notes), take.length);
-  const bytes = writeMidi({ type: 1, resolution: TICKS_PER_QUARTER, tracks: [conductor(score, title, take.length, false, ground), track] });
+  const track = partTrack(part, channelsOf(score, true).get(part.id) ?? 0, withoutOverlaps(notes), take.length + lead);
+  const bytes = writeMidi({ type: 1, resolution: TICKS_PER_QUARTER, tracks: [conductor(score, title, take.length + lead, false, ground), track] });
   return { name: `${fileName(score.title)} - ${fileName(title)}.mid`, bytes, notes: notes.length };
 }
 

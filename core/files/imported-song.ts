@@ -138,7 +138,7 @@ function sectionFrom({ section, lines, chords }: Cut, id: string, parts: readonl
     id, kind, name: freeName(score, section.name || 'Part'), bars: section.bars,
     harmony: harmony[0]?.id ?? null,
     harmonyBrief: harmonyBriefFor(kind, styleOf(score.ground.style).harmony),
-    ground: ownGround(section, key, score.ground), chordSetting: PLAIN_CHORDS, heldBars: [],
+    ground: ownGround(section, key, score.ground), chordSetting: PLAIN_CHORDS, solos: [], heldBars: [],
     chosen: Object.fromEntries(takes.flatMap((take) => (take.of === 'part' ? [[take.part, take.id]] : []))),
   };
   return { section: made, takes: [...takes, ...harmony] };

@@ -2,7 +2,7 @@ import { clamp, type MidiNote } from '../theory/units';
 import type { Brief, Role } from './schema';
 
 /** The settings of a brief that stand in its sentence; `register` moves both ends of the range. */
-export type BriefWord = 'register' | 'busyness' | 'syncopation' | 'stride' | 'anchoring' | 'breath' | 'adventure' | 'loudness' | 'recall' | 'length' | 'voices' | 'rolls' | 'dynamics' | 'humanise';
+export type BriefWord = 'register' | 'busyness' | 'syncopation' | 'stride' | 'anchoring' | 'breath' | 'adventure' | 'loudness' | 'recall' | 'length' | 'voices' | 'rolls' | 'dynamics' | 'humanise' | 'pickup';
 
 /** A ladder of words with the value that each stands for; a value in between is called by the nearest. */
 type Ladder = readonly (readonly [value: number, word: string])[];
@@ -20,6 +20,7 @@ const LADDERS: Readonly<Record<Exclude<BriefWord, 'register'>, Ladder>> = {
   rolls: [[0, 'without rolls'], [20, 'few rolls'], [50, 'rolling'], [90, 'rolls everywhere']],
   dynamics: [[0, 'all alike'], [25, 'calm'], [50, 'lively'], [100, 'wide swings']],
   humanise: [[0, 'exact'], [25, 'steady hands'], [50, 'human'], [100, 'loose']],
+  pickup: [[0, 'on the bar line'], [40, 'now and then a pick-up'], [100, 'with a pick-up']],
   recall: [[0, 'ever new'], [30, 'seldom repeating'], [60, 'with returns'], [90, 'much repeating']],
 };
 
@@ -28,6 +29,7 @@ const SHIFT = 3;
 /** Which words each role's sentence has, in order. */
 export const WORDS_OF_ROLE: Readonly<Record<Role, readonly BriefWord[]>> = {
   melody: ['busyness', 'stride', 'register', 'syncopation', 'breath', 'adventure'],
+  solo: ['busyness', 'stride', 'register', 'syncopation', 'breath', 'adventure'],
   counter: ['busyness', 'stride', 'register', 'breath', 'adventure'],
   ostinato: ['busyness', 'register', 'syncopation', 'stride', 'adventure'],
   comping: ['busyness', 'register', 'syncopation', 'voices', 'length', 'loudness', 'adventure'],
@@ -43,7 +45,8 @@ export const WORDS_OF_ROLE: Readonly<Record<Role, readonly BriefWord[]>> = {
 
 /** Settings of each role that stand among the exact controls only. */
 export const FURTHER_WORDS: Readonly<Record<Role, readonly BriefWord[]>> = {
-  melody: ['anchoring', 'recall', 'length', 'loudness', 'dynamics', 'humanise'],
+  melody: ['anchoring', 'recall', 'length', 'pickup', 'loudness', 'dynamics', 'humanise'],
+  solo: ['anchoring', 'recall', 'length', 'pickup', 'loudness', 'dynamics', 'humanise'],
   counter: ['anchoring', 'length', 'loudness', 'dynamics', 'humanise'],
   ostinato: ['length', 'loudness', 'dynamics', 'humanise'],
   comping: ['dynamics', 'humanise'], strum: ['dynamics', 'humanise'], picking: ['dynamics', 'humanise'], arpeggio: ['dynamics', 'humanise'],
@@ -54,7 +57,7 @@ export const FURTHER_WORDS: Readonly<Record<Role, readonly BriefWord[]>> = {
 };
 
 /** Roles whose onsets may be set to a grid of their own. */
-export const GRID_ROLES: readonly Role[] = ['melody', 'counter', 'ostinato', 'ensemble'];
+export const GRID_ROLES: readonly Role[] = ['melody', 'solo', 'counter', 'ostinato', 'ensemble'];
 
 /** Named as exact controls are: with their unit. */
 export const WORD_LABELS: Readonly<Record<BriefWord, { readonly label: string; readonly unit: string; readonly low: number; readonly high: number; readonly step: number }>> = {
@@ -71,6 +74,7 @@ export const WORD_LABELS: Readonly<Record<BriefWord, { readonly label: string; r
   voices: { label: 'Voices', unit: 'together', low: 1, high: 6, step: 1 },
   rolls: { label: 'Rolls', unit: '%', low: 0, high: 100, step: 5 },
   dynamics: { label: 'Dynamics', unit: '%', low: 0, high: 100, step: 5 },
+  pickup: { label: 'Pick-up', unit: '% chance', low: 0, high: 100, step: 10 },
   humanise: { label: 'Humanise', unit: '%', low: 0, high: 100, step: 5 },
 };
 

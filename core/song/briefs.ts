@@ -8,6 +8,7 @@ const brief = (low: number, high: number, busyness: number, more: Partial<Brief>
 /** What each role is asked for unless a style or the writer says otherwise. */
 export const DEFAULT_BRIEFS: Readonly<Record<Role, Brief>> = {
   melody: brief(60, 79, 4, { loudness: 92 }),
+  solo: brief(60, 84, 7, { loudness: 98, syncopation: 40, stride: 50, recall: 35, adventure: 40, pickup: 40 }),
   counter: brief(55, 72, 3, { loudness: 78, anchoring: 70 }),
   ostinato: brief(52, 72, 6, { loudness: 80, syncopation: 40, recall: 100, breath: 20 }),
   comping: brief(52, 76, 4, { loudness: 78 }),

@@ -17,7 +17,8 @@ export const removePart = (score: Score, id: string): Score => ({
   parts: score.parts.filter((part) => part.id !== id),
   sections: score.sections.map((section) => {
     const { [id]: _gone, ...chosen } = section.chosen;
-    return { ...section, chosen };
+    const solos = section.solos.filter(({ part }) => part !== id).map((solo) => (solo.over === id ? { ...solo, over: null } : solo));
+    return { ...section, chosen, solos };
   }),
 });
 

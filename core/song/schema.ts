@@ -123,7 +123,7 @@ export const chordSettingSchema = z
   })
   .readonly();
 
-export const ROLES = ['melody', 'counter', 'ostinato', 'comping', 'strum', 'picking', 'arpeggio', 'pad', 'ensemble', 'bass', 'drums', 'percussion'] as const;
+export const ROLES = ['melody', 'counter', 'solo', 'ostinato', 'comping', 'strum', 'picking', 'arpeggio', 'pad', 'ensemble', 'bass', 'drums', 'percussion'] as const;
 
 export const partSchema = z
   .object({
@@ -147,6 +147,11 @@ export const partSchema = z
 
 export const SECTION_KINDS = ['intro', 'verse', 'pre-chorus', 'chorus', 'bridge', 'solo', 'outro'] as const;
 
+/** A part that plays over some bars, counted from 0, `to` not included; another part rests there. */
+export const soloSchema = z
+  .object({ part: id, over: id.nullable(), from: z.number().int().min(0).max(63), to: z.number().int().min(1).max(64) })
+  .readonly();
+
 export const sectionSchema = z
   .object({
     id,
@@ -157,6 +162,8 @@ export const sectionSchema = z
     harmonyBrief: harmonyBriefSchema,
     ground: ownGroundSchema,
     chordSetting: chordSettingSchema,
+    /** Parts that take over some bars, and whom each replaces there. */
+    solos: z.array(soloSchema).max(24).readonly().default([]),
     /** Bars whose chords a redraft keeps, counted from 0. */
     heldBars: z.array(z.number().int().min(0).max(63)).max(64).readonly(),
     chosen: z.record(id, id.nullable()).readonly(),
@@ -243,6 +250,8 @@ export const askingSchema = z
     heldChords: z.array(chordSpanSchema).max(512).readonly().optional(),
     /** Mean energy over the section's places, in %; none where no line is drawn. */
     energy: percent.optional(),
+    /** Bars that were drafted alone, counted from 0, `to` not included; none is the whole section. */
+    only: z.object({ from: z.number().int().min(0).max(63), to: z.number().int().min(1).max(64) }).readonly().optional(),
     /** Takes of other parts that were listened to. */
     beside: z.array(id).readonly(),
   })
@@ -295,6 +304,7 @@ export type Role = (typeof ROLES)[number];
 export type SectionKind = (typeof SECTION_KINDS)[number];
 export type Part = z.infer<typeof partSchema>;
 export type Section = z.infer<typeof sectionSchema>;
+export type Solo = z.infer<typeof soloSchema>;
 export type Occurrence = z.infer<typeof occurrenceSchema>;
 export type EnergyPoint = z.infer<typeof energyPointSchema>;
 export type Score = z.infer<typeof scoreSchema>;

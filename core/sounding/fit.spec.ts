@@ -1,5 +1,6 @@
 import * as fc from 'fast-check';
-import { draft, ENGINE } from '../compose/draft';
+import { draft } from '../compose/draft';
+import { ENGINE } from '../compose/engine';
 import { DEFAULT_BRIEFS } from '../song/briefs';
 import { typeChords } from '../song/chord-edit';
 import { followGround, refitChord } from '../song/follow-ground';

@@ -1,4 +1,5 @@
-import { groundOf, keyOf } from '../song/ground';
+import { barOf, groundOf, keyOf } from '../song/ground';
+import { aroundSolos } from '../song/solo';
 import { chordsIn, harmonyTake, partTake, soundingId, type HeardTakes, type Takes } from '../song/resolve';
 import { HARMONY, type Note, type PartTake, type Score, type Section } from '../song/schema';
 import { fitNotes } from '../song/fit';
@@ -23,7 +24,7 @@ export function fittedNotes(score: Score, section: Section, take: PartTake, take
 /** The notes of a part in a section, as they sound. */
 export function soundingNotes(score: Score, section: Section, part: string, takes: Takes, heard: HeardTakes): readonly Note[] {
   const take = partTake(takes, soundingId(section, part, heard));
-  return take ? fittedNotes(score, section, take, takes, heard) : SILENT;
+  return take ? aroundSolos(fittedNotes(score, section, take, takes, heard), section, part, barOf(score, section)) : SILENT;
 }
 
 /**

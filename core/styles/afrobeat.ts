@@ -35,6 +35,7 @@ export const afrobeat: Style = {
     { name: 'toms', voices: { 'high tom': 'x..x....x.......', 'low tom': '......x....x..x.' } },
   ],
   percussion: [{ name: 'bell and shaker', voices: { cowbell: 'x.x.xx.x.x.xx.x.', shaker: 'x3x3x3x3x3x3x3x3' } }, { name: 'congas and clave', voices: { clave: 'x..x..x...x.x...', 'open conga': '......x.......xx', 'muted conga': 'x.x...x.x.x.....' } }],
+  ending: 'tag',
   band: [
     { role: 'melody', name: 'Horn', instrument: 'alto-saxophone', level: 70, pan: 8, brief: { low: 56, high: 76, busyness: 5, syncopation: 55 } },
     { role: 'ostinato', name: 'Tenor guitar', instrument: 'clean-guitar', level: 60, pan: -24, brief: { low: 50, high: 69, busyness: 10, syncopation: 60 } },

@@ -35,6 +35,7 @@ export const ambient: Style = {
     { name: 'nothing but air', voices: { triangle: '........x.......' } },
   ],
   percussion: [{ name: 'far drum', voices: { 'low conga': 'x.......4.......' } }, { name: 'triangle', voices: { triangle: '........x.......' } }],
+  ending: 'held',
   band: [
     { role: 'melody', name: 'Melody', instrument: 'cello', level: 66, pan: 6, brief: { low: 45, high: 72, busyness: 1.5, syncopation: 10, breath: 70 } },
     { role: 'pad', name: 'Strings', instrument: 'string-ensemble', level: 62, pan: -12, brief: { low: 48, high: 79, busyness: 1, voices: 4 } },

@@ -11,11 +11,11 @@ export function partFrom(band: BandPart, id: string, colour: number): Part {
 }
 
 const PLAIN_INSTRUMENT: Readonly<Record<Role, string>> = {
-  melody: 'flute', counter: 'clarinet', ostinato: 'marimba', comping: 'grand-piano', strum: 'steel-guitar', picking: 'nylon-guitar', arpeggio: 'electric-piano', pad: 'warm-pad',
+  melody: 'flute', solo: 'clean-guitar', counter: 'clarinet', ostinato: 'marimba', comping: 'grand-piano', strum: 'steel-guitar', picking: 'nylon-guitar', arpeggio: 'electric-piano', pad: 'warm-pad',
   ensemble: 'string-ensemble', bass: 'fingered-bass', drums: 'standard-kit', percussion: 'standard-kit',
 };
 export const ROLE_NAMES: Readonly<Record<Role, string>> = {
-  melody: 'Melody', counter: 'Counter-melody', ostinato: 'Riff', comping: 'Keys', strum: 'Strummed guitar', picking: 'Picked guitar', arpeggio: 'Arpeggio', pad: 'Pad',
+  melody: 'Melody', solo: 'Solo', counter: 'Counter-melody', ostinato: 'Riff', comping: 'Keys', strum: 'Strummed guitar', picking: 'Picked guitar', arpeggio: 'Arpeggio', pad: 'Pad',
   ensemble: 'Ensemble', bass: 'Bass', drums: 'Drums', percussion: 'Percussion',
 };
 
@@ -25,9 +25,12 @@ export function newPart(style: Style, role: Role, id: string, colour: number): P
   return partFrom(band ?? { role, name: ROLE_NAMES[role], instrument: PLAIN_INSTRUMENT[role], level: 68, pan: 0, brief: {} }, id, colour);
 }
 
+/** A colour that no part of the song has yet, as far as there are any left. */
+export const freeColour = ({ parts }: Score): number => [0, 1, 2, 3, 4, 5, 6, 7, 8, 9].find((colour) => parts.every((part) => part.colour !== colour)) ?? parts.length % 10;
+
 /** A new section with nothing in it. */
 export const newSection = (style: Style, kind: SectionKind, id: string, name = nameOfKind(kind)): Section => ({
-  id, kind, name, bars: USUAL_BARS[kind], harmony: null, harmonyBrief: harmonyBriefFor(kind, style.harmony), ground: {}, chordSetting: PLAIN_CHORDS, heldBars: [], chosen: {},
+  id, kind, name, bars: USUAL_BARS[kind], harmony: null, harmonyBrief: harmonyBriefFor(kind, style.harmony), ground: {}, chordSetting: PLAIN_CHORDS, solos: [], heldBars: [], chosen: {},
 });
 
 /** A style's usual tempo, metre and swing over a key. */

@@ -34,6 +34,7 @@ export const bluegrass: Style = {
     { name: 'two stops', voices: { kick: 'x.......x.......' } },
     { name: 'snare lead', voices: { snare: '........xxxxx.x.' } },
   ],
+  ending: 'tag',
   band: [
     { role: 'melody', name: 'Fiddle', instrument: 'violin', level: 76, pan: 10, brief: { low: 60, high: 83, busyness: 9, syncopation: 20, stride: 45 } },
     { role: 'picking', name: 'Guitar', instrument: 'steel-guitar', level: 66, pan: -18, brief: { busyness: 15 } },

@@ -34,6 +34,7 @@ export const blues: Style = {
     { name: 'snare answer', voices: { snare: '........X.xxX.x.' } },
     { name: 'stop time', voices: { kick: 'x...............', snare: 'x...............' } },
   ],
+  ending: 'turn',
   band: [
     { role: 'melody', name: 'Lead guitar', instrument: 'driven-guitar', level: 72, pan: 8, brief: { low: 52, high: 76, busyness: 4, syncopation: 55, breath: 70, adventure: 30 } },
     { role: 'comping', name: 'Piano', instrument: 'grand-piano', level: 62, pan: -18, brief: { low: 52, high: 74, busyness: 4 } },

@@ -56,6 +56,7 @@ export const bossaNova: Style = {
     { name: 'stick flourish', voices: { stick: '........x.xx.xx.' } },
     { name: 'soft toms', voices: { 'high tom': '..........x.....', 'middle tom': '............x...', 'low tom': '..............x.', kick: '........x.......' } },
   ],
+  ending: 'rolled',
   band: [
     { role: 'melody', name: 'Melody', instrument: 'clarinet', level: 78, pan: 6, brief: { low: 58, high: 77, busyness: 4, syncopation: 55, adventure: 25 } },
     { role: 'comping', name: 'Guitar', instrument: 'nylon-guitar', level: 74, pan: -22, brief: { low: 48, high: 72, busyness: 5 } },

@@ -34,6 +34,7 @@ export const country: Style = {
     { name: 'toms down', voices: { 'high tom': '........xx......', 'low tom': '............xx..' } },
     { name: 'stop', voices: { kick: 'x...............', crash: 'x...............' } },
   ],
+  ending: 'tag',
   band: [
     { role: 'melody', name: 'Melody', instrument: 'clean-guitar', level: 76, pan: 8, brief: { low: 55, high: 78, busyness: 5, syncopation: 20 } },
     { role: 'strum', name: 'Guitar', instrument: 'steel-guitar', level: 64, pan: -20, brief: { busyness: 6 } },

@@ -34,6 +34,7 @@ export const drumAndBass: Style = {
     { name: 'drop out', voices: { snare: '............X.xx' } },
     { name: 'ghosts', voices: { snare: '3.3.X.3.3.33X3X3' } },
   ],
+  ending: 'stop',
   band: [
     { role: 'melody', name: 'Lead', instrument: 'voices', level: 60, pan: 8, brief: { low: 57, high: 76, busyness: 2.5, syncopation: 40, breath: 80 } },
     { role: 'arpeggio', name: 'Keys', instrument: 'electric-piano', level: 54, pan: -18, brief: { low: 55, high: 79, busyness: 7 } },

@@ -35,6 +35,7 @@ export const folk: Style = {
     { name: 'kick and stop', voices: { kick: 'x.......x.......', snare: '............X...' } },
   ],
   strums: [{ name: 'boom chick', steps: 'D...d...D...d...' }, { name: 'boom chick-a', steps: 'D...d.u.D...d.u.' }, { name: 'rolling', steps: 'D..uD.duD..uD.du' }],
+  ending: 'held',
   band: [
     { role: 'melody', name: 'Melody', instrument: 'violin', level: 76, pan: 6, brief: { low: 60, high: 81, busyness: 5, syncopation: 10, adventure: 5 } },
     { role: 'strum', name: 'Guitar', instrument: 'steel-guitar', level: 66, pan: -18, brief: { busyness: 6 } },

@@ -34,6 +34,7 @@ export const funk: Style = {
     { name: 'stop on two', voices: { kick: 'x...............', snare: '....X...........' } },
     { name: 'tom splash', voices: { 'high tom': '........x.x.....', 'low tom': '............x..x' } },
   ],
+  ending: 'stop',
   band: [
     { role: 'melody', name: 'Lead', instrument: 'alto-saxophone', level: 72, pan: 8, brief: { low: 55, high: 76, busyness: 6, syncopation: 70, adventure: 25 } },
     { role: 'strum', name: 'Scratch guitar', instrument: 'muted-guitar', level: 60, pan: -24, brief: { low: 45, high: 84, busyness: 10, length: 15, voices: 5 } },

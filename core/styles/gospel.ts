@@ -34,6 +34,7 @@ export const gospel: Style = {
     { name: 'toms rolling up', voices: { 'low tom': '............x.x.x.......', 'high tom': '..................x.x.x.' } },
     { name: 'claps', voices: { clap: '............x...x...x...' } },
   ],
+  ending: 'plagal',
   band: [
     { role: 'melody', name: 'Lead', instrument: 'alto-saxophone', level: 74, pan: 6, brief: { low: 56, high: 76, busyness: 5, syncopation: 40, adventure: 30 } },
     { role: 'ensemble', name: 'Choir', instrument: 'choir', level: 62, pan: 18, brief: { low: 50, high: 76, busyness: 3, voices: 4 } },

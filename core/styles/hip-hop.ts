@@ -34,6 +34,7 @@ export const hipHop: Style = {
     { name: 'stutter kick', voices: { kick: 'x.xx..x.xx......', snare: '............X.x.' } },
     { name: 'hat run', voices: { 'closed hat': 'xxxxxxxxxxxxxxxx' } },
   ],
+  ending: 'stop',
   band: [
     { role: 'melody', name: 'Hook', instrument: 'vibraphone', level: 66, pan: 8, brief: { low: 58, high: 77, busyness: 3, syncopation: 50, breath: 65 } },
     { role: 'comping', name: 'Keys', instrument: 'electric-piano', level: 62, pan: -16, brief: { low: 50, high: 74, busyness: 3 } },

@@ -34,6 +34,7 @@ export const house: Style = {
     { name: 'kick out', voices: { 'open hat': '..x...x...x...x.' } },
     { name: 'snare roll', voices: { snare: '........x.x.xxxx' } },
   ],
+  ending: 'stop',
   band: [
     { role: 'melody', name: 'Lead', instrument: 'voices', level: 60, pan: 6, brief: { low: 57, high: 76, busyness: 3, syncopation: 50, breath: 70 } },
     { role: 'comping', name: 'Piano', instrument: 'grand-piano', level: 64, pan: -10, brief: { low: 52, high: 79, busyness: 5, length: 40 } },

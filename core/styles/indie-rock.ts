@@ -61,6 +61,7 @@ export const indieRock: Style = {
     { name: 'tom run', voices: { 'high tom': '........xx......', 'middle tom': '..........xx....', 'low tom': '............xxxx' } },
     { name: 'flat break', voices: { snare: '............X.X.', kick: '............x.x.' } },
   ],
+  ending: 'held',
   band: [
     { role: 'melody', name: 'Melody', instrument: 'square-lead', level: 66, pan: 4, brief: { low: 60, high: 77, busyness: 5, syncopation: 35 } },
     { role: 'comping', name: 'Rhythm guitar', instrument: 'clean-guitar', level: 66, pan: -35, brief: { low: 48, high: 70, busyness: 6 } },

@@ -34,6 +34,7 @@ export const loFi: Style = {
     { name: 'hat skip', voices: { 'closed hat': 'x.x.xx.xx.......' } },
     { name: 'kick drop', voices: { kick: 'x......x........' } },
   ],
+  ending: 'rolled',
   band: [
     { role: 'melody', name: 'Melody', instrument: 'vibraphone', level: 64, pan: 10, brief: { low: 60, high: 79, busyness: 3, syncopation: 40, breath: 65, adventure: 30 } },
     { role: 'comping', name: 'Keys', instrument: 'electric-piano', level: 64, pan: -14, brief: { low: 50, high: 74, busyness: 2.5 } },

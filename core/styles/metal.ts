@@ -35,6 +35,7 @@ export const metal: Style = {
     { name: 'choke', voices: { crash: 'x...............', kick: 'x...............' } },
   ],
   strums: [{ name: 'gallop', steps: 'D.duD.duD.duD.du' }, { name: 'chugs and a chord', steps: 'ddddddddD.......' }],
+  ending: 'held',
   band: [
     { role: 'melody', name: 'Lead', instrument: 'driven-guitar', level: 72, pan: 14, brief: { low: 57, high: 84, busyness: 8, syncopation: 20, stride: 45, adventure: 35 } },
     { role: 'strum', name: 'Rhythm guitar', instrument: 'driven-guitar', level: 66, pan: -26, brief: { low: 40, high: 66, busyness: 12, length: 25, voices: 3 } },

@@ -34,6 +34,7 @@ export const newWave: Style = {
     { name: 'clap run', voices: { clap: '........x.x.xxxx' } },
     { name: 'snare sixteenths', voices: { snare: '........xxxxxxxx' } },
   ],
+  ending: 'stop',
   band: [
     { role: 'melody', name: 'Lead', instrument: 'square-lead', level: 66, pan: 8, brief: { low: 60, high: 79, busyness: 5, syncopation: 30 } },
     { role: 'comping', name: 'Synth', instrument: 'poly-synth', level: 60, pan: -20, brief: { low: 52, high: 76, busyness: 6, length: 35 } },

@@ -35,6 +35,7 @@ export const reggae: Style = {
     { name: 'drop out', voices: { kick: 'x...............' } },
   ],
   strums: [{ name: 'two chops', steps: '....d.......d...' }, { name: 'off-beat chops', steps: '..d...d...d...d.' }],
+  ending: 'stop',
   band: [
     { role: 'melody', name: 'Melody', instrument: 'clarinet', level: 72, pan: 8, brief: { low: 55, high: 76, busyness: 4, syncopation: 45 } },
     { role: 'strum', name: 'Skank', instrument: 'muted-guitar', level: 62, pan: -22, brief: { low: 45, high: 82, busyness: 2, length: 10, voices: 4 } },

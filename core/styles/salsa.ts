@@ -35,6 +35,7 @@ export const salsa: Style = {
     { name: 'stop', voices: { kick: 'x...............', cowbell: 'x...............' } },
   ],
   percussion: [{ name: 'marcha', voices: { 'muted conga': 'x.x...x.x.x.....', 'open conga': '............X.X.', 'low conga': '......3.......3.' } }, { name: 'bongo march', voices: { 'high bongo': 'X.x.x.x.X.x.x.x.', 'low bongo': '............x...' } }],
+  ending: 'stop',
   band: [
     { role: 'melody', name: 'Trumpet', instrument: 'trumpet', level: 74, pan: 10, brief: { low: 58, high: 79, busyness: 5, syncopation: 60 } },
     { role: 'comping', name: 'Piano', instrument: 'grand-piano', level: 64, pan: -18, brief: { low: 55, high: 84, busyness: 8 } },

@@ -35,6 +35,7 @@ export const samba: Style = {
     { name: 'drums down', voices: { 'high tom': 'x.x.....', 'low tom': '....x.xx' } },
   ],
   percussion: [{ name: 'shakers and bells', voices: { shaker: 'X3x3X3x3', cowbell: 'x.xx.x.x' } }, { name: 'frame drum', voices: { 'low conga': '....X...', 'open conga': 'x.....xx', cabasa: 'xxxxxxxx' } }],
+  ending: 'stop',
   band: [
     { role: 'melody', name: 'Flute', instrument: 'flute', level: 74, pan: 8, brief: { low: 62, high: 84, busyness: 4, syncopation: 60 } },
     { role: 'picking', name: 'Guitar', instrument: 'nylon-guitar', level: 64, pan: -18, brief: { busyness: 5 } },

@@ -69,6 +69,10 @@ const strummed = z.string().regex(/^[DUdu~.|]+$/, 'only D, U, d, u, ~, . and | a
 /** Picking: `p` the thumb on the bass string, `q` on the next one, `i` `m` `a` the fingers from the third string up, `P` thumb and finger together. */
 const picked = z.string().regex(/^[pqimaP.|]+$/, 'only p, q, i, m, a, P, . and | are allowed here');
 
+/** Ways in which a song ends, within two bars after its last section. */
+export const ENDINGS = ['held', 'stop', 'rolled', 'cadence', 'plagal', 'turn', 'tag'] as const;
+export type Ending = (typeof ENDINGS)[number];
+
 const bandPart = z.object({
   role: z.enum(ROLES),
   name: z.string(),
@@ -107,6 +111,8 @@ export const styleSchema = z.object({
   percussion: z.array(z.object({ name: z.string(), voices: voiced })).optional(),
   /** One bar each, played towards the next section; only what lies after the fill's beginning replaces the groove. */
   fills: z.array(z.object({ name: z.string(), voices: voiced })).min(2),
+  /** How a song in this style likes to end. */
+  ending: z.enum(ENDINGS),
   band: z.array(bandPart).min(4),
 });
 

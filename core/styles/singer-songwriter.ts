@@ -60,6 +60,7 @@ export const singerSongwriter: Style = {
     { name: 'rolling down', voices: { 'high tom': '........x.x.....', 'middle tom': '............x...', 'low tom': '..............x.' } },
     { name: 'a lift', voices: { snare: '..........x.xxX.', 'open hat': '..............x.' } },
   ],
+  ending: 'held',
   band: [
     { role: 'melody', name: 'Melody', instrument: 'flute', level: 80, pan: 8, brief: { low: 62, high: 79, busyness: 4, syncopation: 25 } },
     { role: 'arpeggio', name: 'Guitar', instrument: 'steel-guitar', level: 70, pan: -30, brief: { low: 45, high: 72, busyness: 8 } },

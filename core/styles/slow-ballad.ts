@@ -60,6 +60,7 @@ export const slowBallad: Style = {
     { name: 'snare swell', voices: { snare: '......x.xxXx' } },
     { name: 'flam and crash', voices: { snare: '..........Xx', kick: '......x.....' } },
   ],
+  ending: 'rolled',
   band: [
     { role: 'melody', name: 'Melody', instrument: 'cello', level: 80, pan: 5, brief: { low: 52, high: 71, busyness: 3.5, syncopation: 15 } },
     { role: 'comping', name: 'Keys', instrument: 'grand-piano', level: 66, pan: -18, brief: { low: 52, high: 76, busyness: 3 } },

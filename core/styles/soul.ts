@@ -60,6 +60,7 @@ export const soul: Style = {
     { name: 'around the toms', voices: { 'high tom': '........xx......', 'middle tom': '..........xx....', 'low tom': '............x.x.' } },
     { name: 'stop and push', voices: { snare: '............X.xx', kick: '........x.......' } },
   ],
+  ending: 'plagal',
   band: [
     { role: 'melody', name: 'Melody', instrument: 'alto-saxophone', level: 78, pan: 6, brief: { low: 58, high: 76, busyness: 5, syncopation: 50, adventure: 30 } },
     { role: 'comping', name: 'Keys', instrument: 'electric-piano', level: 68, pan: -20, brief: { low: 52, high: 76, busyness: 3 } },

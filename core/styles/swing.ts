@@ -34,6 +34,7 @@ export const swing: Style = {
     { name: 'drop a bomb', voices: { kick: '..............X.', snare: '........x.x.....' } },
     { name: 'toms in time', voices: { 'high tom': '....x..x........', 'low tom': '........x..x....' } },
   ],
+  ending: 'turn',
   band: [
     { role: 'melody', name: 'Horn', instrument: 'trumpet', level: 72, pan: 8, brief: { low: 58, high: 80, busyness: 6, syncopation: 55, stride: 45, adventure: 35 } },
     { role: 'comping', name: 'Piano', instrument: 'grand-piano', level: 60, pan: -16, brief: { low: 52, high: 76, busyness: 3, length: 35 } },

@@ -34,6 +34,7 @@ export const synthPop: Style = {
     { name: 'electronic toms', voices: { 'high tom': '........x.x.....', 'low tom': '............x.x.' } },
     { name: 'gap', voices: { clap: '............X...' } },
   ],
+  ending: 'held',
   band: [
     { role: 'melody', name: 'Lead', instrument: 'saw-lead', level: 62, pan: 6, brief: { low: 62, high: 81, busyness: 4, syncopation: 30 } },
     { role: 'arpeggio', name: 'Sequence', instrument: 'poly-synth', level: 54, pan: -24, brief: { low: 55, high: 79, busyness: 14 } },

@@ -34,6 +34,7 @@ export const techno: Style = {
     { name: 'clap storm', voices: { clap: '........x.xxx.xx' } },
     { name: 'tom loop', voices: { 'low tom': '..x..x..x..x..x.' } },
   ],
+  ending: 'stop',
   band: [
     { role: 'ostinato', name: 'Riff', instrument: 'saw-lead', level: 58, pan: 10, brief: { low: 50, high: 67, busyness: 9, syncopation: 60 } },
     { role: 'arpeggio', name: 'Sequence', instrument: 'poly-synth', level: 52, pan: -20, brief: { low: 48, high: 72, busyness: 16 } },

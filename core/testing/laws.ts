@@ -21,11 +21,11 @@ export function brokenLaws({ asking, chords }: DraftRequest, notes: readonly Not
   const sounding = role === 'melody' ? scale : scale | (chords ?? []).reduce((mask, { chord }) => mask | (chord ? chordMask(chord) : 0), 0);
   const ends = new Map<number, number>();
   return notes.flatMap((note) => {
-    const overlaps = (ends.get(note.pitch) ?? 0) > note.start;
+    const overlaps = (ends.get(note.pitch) ?? note.start) > note.start;
     ends.set(note.pitch, note.start + note.duration);
     const laws: Record<string, boolean> = {
       range: note.pitch >= brief.low && note.pitch <= brief.high,
-      section: note.start >= 0 && note.start < length && note.start + note.duration <= length,
+      section: note.start >= (brief.pickup > 0 ? -barTicks(ground.metre) : 0) && note.start < length && note.start + note.duration <= length,
       grid: note.start % FINEST === 0,
       duration: note.duration > 0,
       velocity: note.velocity >= 1 && note.velocity <= 127,

@@ -1,4 +1,5 @@
-import { draft, ENGINE } from '../compose/draft';
+import { draft } from '../compose/draft';
+import { ENGINE } from '../compose/engine';
 import { choose } from '../song/edit';
 import { HARMONY, SONG_VERSION, type ChordSpan, type Ground, type Score, type Song, type Take } from '../song/schema';
 import { groundFor, newSection, startScore } from '../styles/band';

@@ -2,7 +2,8 @@
  * Times the core's work against a fixed reference workload in the same run. Printed as JSON for tools/bench.mjs.
  */
 import { parseMidi } from 'midi-file';
-import { draft, ENGINE, type DraftRequest } from '@fendro/core/compose/draft';
+import { draft, type DraftRequest } from '@fendro/core/compose/draft';
+import { ENGINE } from '@fendro/core/compose/engine';
 import { performChords, voicedChords } from '@fendro/core/compose/voicing/chord-line';
 import { PLAIN_CHORDS } from '@fendro/core/song/briefs';
 import { typeChords } from '@fendro/core/song/chord-edit';

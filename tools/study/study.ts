@@ -2,7 +2,8 @@
  * npm run study: what Fendro drafts, measured: melodies, grooves, voice leading, variety, how styles differ and whether the
  * parts of a band get out of each other's way. Writes the section “Music” of docs/figures.md.
  */
-import { draft, ENGINE } from '@fendro/core/compose/draft';
+import { draft } from '@fendro/core/compose/draft';
+import { ENGINE } from '@fendro/core/compose/engine';
 import { draftTakes, featuresOf } from '@fendro/core/compose/takes';
 import { averageMotion, rootPositions, voiceChords } from '@fendro/core/compose/voicing/voicing';
 import { wishFor } from '@fendro/core/compose/voicing/chord-line';

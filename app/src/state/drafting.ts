@@ -1,6 +1,6 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { ENGINE } from '@fendro/core/compose/draft';
+import { ENGINE } from '@fendro/core/compose/engine';
 import { fingerprint } from '@fendro/core/compose/takes';
 import { chordsIn, partTake, sectionTicks, soundingId } from '@fendro/core/song/resolve';
 import { draftingRank, LISTENS_TO } from '@fendro/core/song/roles';
@@ -127,7 +127,7 @@ export class Drafting {
     const listened = score.parts.find(({ role, id }) => id !== part.id && role === LISTENS_TO[part.role]);
     const take = listened ? partTake(this.takes(), soundingId(section, listened.id, this.heard())) : null;
     const beside = take ? [take] : [];
-    const asking: Asking = { ...base, ground: part.style === null ? base.ground : { ...base.ground, style: part.style }, brief: part.brief, role: part.role, ...energyOf(score, section), ...(harmony === null ? {} : { harmony }), beside: beside.map(({ id }) => id) };
+    const asking: Asking = { ...base, ground: part.style === null ? base.ground : { ...base.ground, style: part.style }, brief: part.brief, role: part.role, ...onlyOf(section, part.id), ...energyOf(score, section), ...(harmony === null ? {} : { harmony }), beside: beside.map(({ id }) => id) };
     const chords = chordsIn(section, this.takes(), this.heard());
     return { asking, seed: seed ^ hashOf(part.id), chords: chords.length > 0 ? chords : null, beside };
   }
@@ -140,6 +140,12 @@ export class Drafting {
     return content.of === 'part' ? { ...base, of: 'part', part: line, notes: content.notes } : { ...base, of: 'harmony', chords: content.chords };
   }
 }
+
+/** The bars that a part has to itself in a section, where it has some. */
+const onlyOf = ({ solos }: Section, part: string): { readonly only?: { from: number; to: number } } => {
+  const solo = solos.find((candidate) => candidate.part === part);
+  return solo ? { only: { from: solo.from, to: solo.to } } : {};
+};
 
 /** The section's mean energy, where a line is drawn. */
 const energyOf = (score: Score, section: Section): { readonly energy?: number } => {

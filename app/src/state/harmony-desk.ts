@@ -1,7 +1,7 @@
 import { computed, inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { performChords } from '@fendro/core/compose/voicing/chord-line';
-import { ENGINE } from '@fendro/core/compose/draft';
+import { ENGINE } from '@fendro/core/compose/engine';
 import { choose } from '@fendro/core/song/edit';
 import { followGround, withGround, type GroundChange } from '@fendro/core/song/follow-ground';
 import { groundOf, keyOf } from '@fendro/core/song/ground';

@@ -121,7 +121,7 @@ export const sessionReducer = createReducer(
   on(SessionActions.chordsCopied, (state, { clip }): SessionState => ({ ...state, clip })),
   on(SessionActions.groundTried, (state, { pending }): SessionState => ({ ...state, pendingGround: pending })),
   on(SessionActions.chordSettingTried, (state, { section, setting }): SessionState => ({ ...state, chordTrial: setting ? { section, setting } : null })),
-  on(ScoreActions.revised, (state, { released, view }): SessionState => ({ ...state, ...(view === undefined ? {} : { occurrence: view, bars: null, chordAt: 0 }), heard: released.reduce((heard, { section, line }) => release(heard, section, line), state.heard), pendingGround: null })),
+  on(ScoreActions.revised, (state, { released, view, focus }): SessionState => ({ ...state, ...(focus === undefined ? {} : { line: focus, chordTrial: null }), ...(view === undefined ? {} : { occurrence: view, bars: null, chordAt: 0 }), heard: released.reduce((heard, { section, line }) => release(heard, section, line), state.heard), pendingGround: null })),
   on(ScoreActions.sectionAdded, ScoreActions.occurrenceAdded, (state, { occurrence }): SessionState => ({
     ...state,
     bars: null,

@@ -22,8 +22,8 @@ export const ScoreActions = createActionGroup({
     'Energy drawn': props<{ occurrence: string; points: readonly { at: number; value: number }[]; gesture?: string }>(),
     'Energy shaped': props<{ points: readonly EnergyPoint[] }>(),
     'Bars held': props<{ section: string; bars: readonly number[] }>(),
-    /** Anything that makes new takes and chooses them in one step, named by what the writer did; heard takes of those lines are let go; `view` is a place of the running order to look at. */
-    Revised: props<{ name: string; score: Score; takes: readonly Take[]; released: readonly { section: string; line: LineId }[]; gesture?: string; view?: string }>(),
+    /** Anything that makes new takes and chooses them in one step, named by what the writer did; heard takes of those lines are let go; `view` is a place of the running order to look at, `focus` a line. */
+    Revised: props<{ name: string; score: Score; takes: readonly Take[]; released: readonly { section: string; line: LineId }[]; gesture?: string; view?: string; focus?: LineId }>(),
   },
 });
 

@@ -9,6 +9,7 @@ import { HARMONY } from '@fendro/core/song/schema';
 import { fittedNotes } from '@fendro/core/sounding/parts';
 import { Drafting } from '../state/drafting';
 import { selectHeard, selectLine, selectPart, selectScore, selectSection, selectSession, selectTakes } from '../state/selectors';
+import { SoloDesk } from '../state/solo-desk';
 import { SessionActions, type SwitchAt } from '../state/session';
 import { ScoreActions } from '../state/song.actions';
 import { Icon } from '../ui/icon';
@@ -40,6 +41,7 @@ import { TakeList } from './take-list';
       </header>
       @if (part(); as part) {
         <fd-part-brief [part]="part" [blamed]="problem()?.setting" />
+        @if (solos.about(); as about) { <p class="fitted">{{ about.text }} <button class="button small" (click)="solos.takeBack(about.solo)">Take the solo back</button></p> }
         @if (fitted(); as text) { <p class="fitted" role="status">{{ text }} <button class="button small" [disabled]="drafting.busy()" (click)="draft()">Redraft to these chords</button></p> }
         @if (drums()) { <fd-tabs label="Drums" prefix="drums" [tabs]="drumTabs" [current]="drumTab()" (opened)="drumTab.set($event)" /> }
         @if (drums() && drumTab() !== 'takes') {
@@ -91,6 +93,7 @@ import { TakeList } from './take-list';
 export class Bench {
   private readonly store = inject(Store);
   protected readonly drafting = inject(Drafting);
+  protected readonly solos = inject(SoloDesk);
   protected readonly part = this.store.selectSignal(selectPart);
   protected readonly section = this.store.selectSignal(selectSection);
   private readonly line = this.store.selectSignal(selectLine);

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, signal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { ENGINE } from '@fendro/core/compose/draft';
+import { ENGINE } from '@fendro/core/compose/engine';
 import { allPhrases, AS_IT_IS, findPhrases, phrasesLike, playPhrase, type Phrase, type PhraseTurn } from '@fendro/core/compose/phrases';
 import { deliverTake } from '@fendro/core/files/deliver';
 import { sectionTicks, soundingId } from '@fendro/core/song/resolve';

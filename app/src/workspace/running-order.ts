@@ -1,8 +1,9 @@
 import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
-import { afterNextRender, ChangeDetectionStrategy, Component, DestroyRef, ElementRef, inject, viewChild } from '@angular/core';
+import { afterNextRender, ChangeDetectionStrategy, Component, computed, DestroyRef, ElementRef, inject, viewChild } from '@angular/core';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
+import { ENDING_NAMES, endSong } from '@fendro/core/compose/ending';
 import { ENERGY_SHAPES, shapedEnergy } from '@fendro/core/song/energy';
 import { freeName, nameOfKind } from '@fendro/core/song/edit';
 import { isDrumRole } from '@fendro/core/song/roles';
@@ -10,11 +11,12 @@ import { soundingNotes } from '@fendro/core/sounding/parts';
 import { type Placed } from '@fendro/core/song/resolve';
 import { SECTION_KINDS, type SectionKind } from '@fendro/core/song/schema';
 import { newSection } from '@fendro/core/styles/band';
+import { ENDINGS, type Ending } from '@fendro/core/styles/schema';
 import { styleOf } from '@fendro/core/styles/styles';
 import { TICKS_PER_QUARTER } from '@fendro/core/theory/units';
 import { Playback } from '../sound/playback';
 import { newId } from '../state/ids';
-import { selectHeard, selectPlaced, selectScore, selectSession, selectTakes, selectView } from '../state/selectors';
+import { selectHeard, selectOwnScore, selectPlaced, selectScore, selectSession, selectTakes, selectView } from '../state/selectors';
 import { SessionActions } from '../state/session';
 import { ScoreActions } from '../state/song.actions';
 import { Icon } from '../ui/icon';
@@ -33,6 +35,7 @@ export class RunningOrder {
   private readonly store = inject(Store);
   private readonly playback = inject(Playback);
   private readonly score = this.store.selectSignal(selectScore);
+  private readonly ownScore = this.store.selectSignal(selectOwnScore);
   private readonly takes = this.store.selectSignal(selectTakes);
   private readonly heard = this.store.selectSignal(selectHeard);
   protected readonly placed = this.store.selectSignal(selectPlaced);
@@ -129,6 +132,19 @@ export class RunningOrder {
     const section = newSection(styleOf(score.ground.style), kind, newId('section'), freeName(score, nameOfKind(kind)));
     const after = this.view()?.occurrence.id;
     this.store.dispatch(ScoreActions.sectionAdded({ section, occurrence: newId('occurrence'), ...(after ? { after } : {}) }));
+  }
+
+  /** Ways to end the song, the style's own first. */
+  protected readonly endingsOffered = computed(() => {
+    const own = styleOf(this.score()?.ground.style ?? '').ending;
+    return [own, ...ENDINGS.filter((ending) => ending !== own)].map((ending) => ({ ending, text: `${ENDING_NAMES[ending].name}, ${ENDING_NAMES[ending].bars === 1 ? '1 bar' : '2 bars'}` }));
+  });
+
+  /** Adds an ending that every part plays, after the last section. */
+  protected end(ending: Ending): void {
+    const score = this.ownScore();
+    const ended = score ? endSong(score, this.takes(), ending, newId) : null;
+    if (ended) this.store.dispatch(ScoreActions.revised({ name: 'end the song', score: ended.score, takes: ended.takes, released: [], view: ended.occurrence }));
   }
 
   /** The sections that can sound again. */

@@ -5,7 +5,7 @@ import { Store } from '@ngrx/store';
 import { groundOf } from '@fendro/core/song/ground';
 import { HARMONY, ROLES, type LineId, type Part, type Role } from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
-import { newPart, ROLE_NAMES } from '@fendro/core/styles/band';
+import { freeColour, newPart, ROLE_NAMES } from '@fendro/core/styles/band';
 import { styleOf } from '@fendro/core/styles/styles';
 import { clashes } from '@fendro/core/song/fit';
 import { isDrumRole } from '@fendro/core/song/roles';
@@ -19,6 +19,7 @@ import { Drafting } from '../state/drafting';
 import { newId } from '../state/ids';
 import { HarmonyDesk } from '../state/harmony-desk';
 import { selectBar, selectChords, selectHeard, selectHeardChoices, selectLine, selectPlaced, selectScore, selectSection, selectSession, selectTakes, selectView } from '../state/selectors';
+import { SoloDesk } from '../state/solo-desk';
 import { SessionActions, type Drawer } from '../state/session';
 import { ScoreActions } from '../state/song.actions';
 import { Icon } from '../ui/icon';
@@ -48,6 +49,7 @@ export class Sheet {
   private readonly playback = inject(Playback);
   private readonly desk = inject(HarmonyDesk);
   protected readonly drafting = inject(Drafting);
+  protected readonly solos = inject(SoloDesk);
   protected readonly score = this.store.selectSignal(selectScore);
   protected readonly section = this.store.selectSignal(selectSection);
   protected readonly view = this.store.selectSignal(selectView);
@@ -251,8 +253,7 @@ export class Sheet {
     const score = this.score();
     if (!score) return;
     const same = score.parts.filter((part) => part.role === role).length;
-    const colour = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9].find((candidate) => score.parts.every((part) => part.colour !== candidate)) ?? score.parts.length % 10;
-    const part = newPart(styleOf(score.ground.style), role, newId('part'), colour);
+    const part = newPart(styleOf(score.ground.style), role, newId('part'), freeColour(score));
     this.store.dispatch(ScoreActions.partAdded({ part: same === 0 ? part : { ...part, name: `${part.name} ${same + 1}` } }));
   }
 

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { ENGINE } from '@fendro/core/compose/draft';
+import { ENGINE } from '@fendro/core/compose/engine';
 import { groundOf } from '@fendro/core/song/ground';
 import { harmonyTake, sectionTicks, soundingId } from '@fendro/core/song/resolve';
 import { draftingRank, LISTENS_TO } from '@fendro/core/song/roles';

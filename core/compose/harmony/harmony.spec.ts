@@ -1,5 +1,6 @@
 import * as fc from 'fast-check';
-import { ENGINE, draft, type DraftRequest } from '../draft';
+import { draft, type DraftRequest } from '../draft';
+import { ENGINE } from '../engine';
 import { DEFAULT_BRIEFS } from '../../song/briefs';
 import type { ChordSpan, HarmonyBrief, Note, PartTake } from '../../song/schema';
 import { groundFor } from '../../styles/band';

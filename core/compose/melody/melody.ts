@@ -3,6 +3,7 @@ import type { PartContext, PartDraft } from '../context';
 import { drawVelocities } from '../dynamics';
 
 import { stream, type Random } from '../../trellis/random';
+import { drawPickUp } from './pickup';
 import { drawPitches } from './pitch';
 import { drawPlan } from './plan';
 import { drawRhythm } from './rhythm';
@@ -26,5 +27,5 @@ export function draftMelody(context: PartContext, seed: number, attempt: number)
   const swell = pitches.map((pitch) => Math.round((pitch - middle) * 0.6));
   const velocities = drawVelocities(rhythm.map(({ start }) => start), context.brief.loudness, context, stream(seed, 'melody', 'dynamics', attempt), swell);
   const notes = rhythm.map(({ start, duration }, index): Note => ({ start, duration, pitch: pitches[index] as number, velocity: velocities[index] as number }));
-  return { ok: true, notes };
+  return { ok: true, notes: [...drawPickUp(notes[0], context, stream(seed, 'melody', 'pickup', attempt)), ...notes] };
 }

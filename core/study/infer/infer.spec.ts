@@ -1,5 +1,6 @@
 import * as fc from 'fast-check';
-import { draft, ENGINE } from '../../compose/draft';
+import { draft } from '../../compose/draft';
+import { ENGINE } from '../../compose/engine';
 import { performChords } from '../../compose/voicing/chord-line';
 import { PLAIN_CHORDS } from '../../song/briefs';
 import type { ChordSpan, Ground, Note } from '../../song/schema';

@@ -195,4 +195,18 @@ Modal | aeolian | still, dark | i, v, i, v
 Modal | melodic-minor | strange, bright | i, IV7, i, V7
 Sixteen bars | major | song form, warm | I, I, IV, IV, ii, V, I, I, vi, vi, ii, ii, IV, iv, I V, I
 Sixteen bars | minor | song form, dark | i, i, iv, iv, VII, VII, III, III, VI, VI, iv, iv, ii7b5, V7, i, i
+Turnaround | major | back to the top | I vi, ii V
+Turnaround | major | back to the top, sevenths | Imaj7 VI7, ii7 V7
+Turnaround | major | back to the top, sevenths | iii7 VI7, ii7 V7
+Turnaround | major | back to the top, sliding | Imaj7 bIIImaj7, bVImaj7 bIImaj7
+Turnaround | major | back to the top, rising | I #i°7, ii7 V7
+Turnaround | major | back to the top, blue | I7 IV7, I7 V7
+Turnaround | major | back to the top, blue | I I7/3, IV7 #iv°7, I/5 VI7, ii7 V7
+Turnaround | major | back to the top, plain | IV, V
+Turnaround | major | back to the top, open | bVII, V
+Turnaround | major | back to the top, held back | Vsus4, V
+Turnaround | minor | back to the top | i VI, iiø7 V7
+Turnaround | minor | back to the top, falling | i VII, VI V7
+Turnaround | minor | back to the top, dark | iv, V7
+Turnaround | minor | back to the top, held back | Vsus4, V7
 `;
