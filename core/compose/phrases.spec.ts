@@ -1,6 +1,7 @@
 import * as fc from 'fast-check';
 import { ENGINE } from './engine';
-import { allPhrases, AS_IT_IS, findPhrases, phrasesLike, playPhrase, type PhraseTurn } from './phrases';
+import { AS_IT_IS, type PhraseTurn } from './phrase';
+import { allPhrases, findPhrases, phrasesLike, playPhrase } from './phrases';
 import { typeChords } from '../song/chord-edit';
 import { applyStyle, groundFor, startScore } from '../styles/band';
 import { findStyles } from '../styles/find';

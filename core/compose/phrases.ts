@@ -12,34 +12,8 @@ import { draftArpeggio, draftComping } from './accompaniment';
 import { draftBass } from './bass';
 import { contextOf, type PartContext } from './context';
 import { draftPicking, draftStrum } from './guitar';
-
-/** A figure that any progression becomes music by; it is computed over the chords and never stored as notes. */
-export interface Phrase {
-  readonly id: string;
-  /** What it does: “rolling broken chord, eighths, up”. */
-  readonly name: string;
-  readonly family: 'broken chord' | 'stabs' | 'strumming' | 'picking' | 'bass figure';
-  readonly role: Role;
-  /** The one figure that the drafter of the role is given. */
-  readonly figure: Partial<Pick<Style, 'arpeggio' | 'comping' | 'bass' | 'strums' | 'picking' | 'metres'>>;
-  readonly brief: Partial<Brief>;
-  /** Onsets in a bar of four quarters, for the field from sparse to busy. */
-  readonly busyness: number;
-  /** Places struck in a bar of sixteen, for finding by a tapped rhythm. */
-  readonly onsets: readonly number[];
-}
-
-/** What is done to a phrase before it is taken. */
-export interface PhraseTurn {
-  readonly octave: -1 | 0 | 1;
-  readonly speed: 0.5 | 1 | 2;
-  /** Notes together: one fewer, as it is, one more. */
-  readonly fullness: -1 | 0 | 1;
-  /** A bass note under every chord. */
-  readonly bass: boolean;
-}
-
-export const AS_IT_IS: PhraseTurn = { octave: 0, speed: 1, fullness: 0, bass: false };
+import { playOwnPhrase } from './own-phrases';
+import type { Phrase, PhraseTurn } from './phrase';
 
 const ORDERS: readonly (readonly [name: string, order: readonly number[]])[] = [
   ['up', [0, 1, 2, 3]], ['down', [3, 2, 1, 0]], ['up and down', [0, 1, 2, 3, 2, 1]], ['down and up', [3, 2, 1, 0, 1, 2]], ['rocking', [0, 2, 1, 2]], ['alternating', [0, 2, 1, 3]],
@@ -105,9 +79,9 @@ export function allPhrases(): readonly Phrase[] {
 }
 
 /** Phrases by words in any order, from sparse to busy. */
-export function findPhrases(query: string, family: Phrase['family'] | null = null): Phrase[] {
+export function findPhrases(query: string, family: Phrase['family'] | null = null, among: readonly Phrase[] = allPhrases()): Phrase[] {
   const words = query.toLowerCase().split(/\s+/).filter((word) => word !== '');
-  return allPhrases()
+  return among
     .filter((phrase) => (family === null || phrase.family === family) && words.every((word) => `${phrase.name} ${phrase.family}`.toLowerCase().includes(word)))
     .toSorted((a, b) => a.busyness - b.busyness);
 }
@@ -152,6 +126,11 @@ export type Played = { readonly ok: true; readonly notes: readonly Note[] } | { 
  * @param range   the register of the part that is to play it; none for the role's own
  */
 export function playPhrase(phrase: Phrase, asking: Pick<Asking, 'ground' | 'bars' | 'kind' | 'engine'>, chords: readonly ChordSpan[], turn: PhraseTurn, range: Pick<Brief, 'low' | 'high'> | null): Played {
+  if (phrase.own) {
+    const length = asking.bars * barTicks(asking.ground.metre);
+    const notes = playOwnPhrase(phrase.own, { ground: asking.ground, length }, chords, turn, range);
+    return { ok: true, notes: turn.bass && phrase.role !== 'bass' ? withBass(notes, chords, length) : notes };
+  }
   const usual = DEFAULT_BRIEFS[phrase.role];
   const own = { ...usual, adventure: 0, dynamics: 30, ...phrase.brief, ...(range ?? {}) };
   const shift = 12 * turn.octave;

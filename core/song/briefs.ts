@@ -36,3 +36,16 @@ export const USUAL_BARS: Readonly<Record<SectionKind, number>> = { intro: 4, ver
 
 /** How a section's chords sound by themselves until the writer sets something else. */
 export const PLAIN_CHORDS: ChordSetting = { family: 'keyboard', spread: 'free', bass: 'as it comes', smooth: true, rhythm: null, loudness: 72, roll: 0 };
+
+/**
+ * A brief taken over from another part or from the shelf: the whole of it for the same role, clamped to what the
+ * instrument reaches; otherwise everything but register, voices and drum time, which belong to a role.
+ *
+ * @param own     the part's brief as it is
+ * @param limits  lowest and highest note of the part's instrument
+ */
+export function takenBrief(from: { readonly role: Role; readonly brief: Brief }, role: Role, own: Brief, limits: { readonly low: number; readonly high: number }): Brief {
+  if (from.role !== role) return { ...from.brief, low: own.low, high: own.high, voices: own.voices, time: own.time };
+  const low = Math.min(Math.max(from.brief.low, limits.low), limits.high);
+  return { ...from.brief, low, high: Math.max(low, Math.min(from.brief.high, limits.high)) };
+}

@@ -21,7 +21,7 @@ const spanAt = (chords: readonly ChordSpan[], at: Ticks): ChordSpan | undefined 
   chords.findLast((span) => span.start <= at && at < span.start + span.duration) ?? (at < 0 ? chords[0] : undefined);
 
 /** Single lines keep a note that the new chord has too, and never cut one in two. */
-const isLine = (role: Role): boolean => role === 'melody' || role === 'counter' || role === 'ostinato';
+const isLine = (role: Role): boolean => role === 'melody' || role === 'solo' || role === 'counter' || role === 'ostinato';
 
 const numberOf = (tone: string): number => Number(/\d+/.exec(tone)?.[0] ?? 0);
 

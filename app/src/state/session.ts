@@ -39,6 +39,8 @@ export interface SessionState {
   readonly looping: boolean;
   readonly metronome: boolean;
   readonly switchAt: SwitchAt;
+  /** Pictures of lines say what each note does. */
+  readonly rolesShown: boolean;
   /** Parts heard alone. */
   readonly alone: readonly string[];
   /** What stands open under the sheet. */
@@ -57,7 +59,7 @@ export interface SessionState {
 }
 
 export const FRESH: SessionState = {
-  occurrence: null, line: HARMONY, heard: {}, bars: null, looping: true, metronome: false, switchAt: 'bar', alone: [], drawer: null,
+  occurrence: null, line: HARMONY, heard: {}, bars: null, looping: true, metronome: false, switchAt: 'bar', rolesShown: false, alone: [], drawer: null,
   chordTab: 'draft', chordAt: 0, grid: 'beat', clip: null, pendingGround: null, chordTrial: null,
 };
 
@@ -75,6 +77,7 @@ export const SessionActions = createActionGroup({
     'Chord tab opened': props<{ tab: ChordTab }>(),
     'Chord focused': props<{ at: Ticks }>(),
     'Grid set': props<{ grid: ChordGrid }>(),
+    'Roles toggled': emptyProps(),
     'Chords copied': props<{ clip: readonly ChordSpan[] }>(),
     'Ground tried': props<{ pending: PendingGround | null }>(),
     'Chord setting tried': props<{ section: string; setting: Partial<ChordSetting> | null }>(),
@@ -100,6 +103,7 @@ export const sessionReducer = createReducer(
     ...FRESH,
     metronome: state.metronome,
     switchAt: state.switchAt,
+    rolesShown: state.rolesShown,
     grid: state.grid,
     clip: state.clip,
     ...firstView(song.score),
@@ -114,6 +118,7 @@ export const sessionReducer = createReducer(
     ...state,
     alone: state.alone.includes(part) ? state.alone.filter((other) => other !== part) : [...state.alone, part],
   })),
+  on(SessionActions.rolesToggled, (state): SessionState => ({ ...state, rolesShown: !state.rolesShown })),
   on(SessionActions.drawerToggled, (state, { drawer }): SessionState => ({ ...state, drawer: state.drawer === drawer ? null : drawer })),
   on(SessionActions.chordTabOpened, (state, { tab }): SessionState => ({ ...state, chordTab: tab, chordTrial: null })),
   on(SessionActions.chordFocused, (state, { at }): SessionState => ({ ...state, chordAt: at })),

@@ -2,7 +2,8 @@ import '@fendro/core/song/validation';
 import { Injectable, signal } from '@angular/core';
 import localforage from 'localforage';
 import * as z from 'zod';
-import { chordSpanSchema } from '@fendro/core/song/schema';
+import { ownPhraseSchema, type OwnPhrase } from '@fendro/core/song/own-phrase';
+import { briefSchema, chordSpanSchema, ROLES } from '@fendro/core/song/schema';
 import { newId } from './ids';
 
 /** What can be used again in any song. Rhythms and scales are written out in their ids. */
@@ -11,11 +12,14 @@ const shelfSchema = z.object({
   rhythms: z.array(z.string()),
   scales: z.array(z.string()),
   favourites: z.array(z.string()),
+  phrases: z.array(ownPhraseSchema).default([]),
+  briefs: z.array(z.object({ id: z.string(), name: z.string(), role: z.enum(ROLES), brief: briefSchema })).default([]),
 });
 export type ShelfContents = z.infer<typeof shelfSchema>;
+export type ShelfBrief = ShelfContents['briefs'][number];
 export type ShelfProgression = ShelfContents['progressions'][number];
 
-const EMPTY: ShelfContents = { progressions: [], rhythms: [], scales: [], favourites: [] };
+const EMPTY: ShelfContents = { progressions: [], rhythms: [], scales: [], favourites: [], phrases: [], briefs: [] };
 const KEY = 'shelf';
 
 /** Saved things across songs: there at once, everywhere, and after a reload. */
@@ -56,6 +60,26 @@ export class Shelf {
 
   saveScale(id: string): void {
     if (!this.contents().scales.includes(id)) this.change({ scales: [id, ...this.contents().scales] });
+  }
+
+  savePhrase(phrase: OwnPhrase): void {
+    this.change({ phrases: [phrase, ...this.contents().phrases] });
+  }
+
+  renamePhrase(id: string, name: string): void {
+    this.change({ phrases: this.contents().phrases.map((own) => (own.id === id ? { ...own, name } : own)) });
+  }
+
+  removePhrase(id: string): void {
+    this.change({ phrases: this.contents().phrases.filter((own) => own.id !== id) });
+  }
+
+  saveBrief(brief: Omit<ShelfBrief, 'id'>): void {
+    this.change({ briefs: [{ ...brief, id: newId('brief') }, ...this.contents().briefs] });
+  }
+
+  removeBrief(id: string): void {
+    this.change({ briefs: this.contents().briefs.filter((own) => own.id !== id) });
   }
 
   toggleFavourite(id: string): void {

@@ -1,7 +1,9 @@
 import { afterNextRender, ChangeDetectionStrategy, Component, computed, DestroyRef, effect, ElementRef, inject, input, signal, viewChild } from '@angular/core';
 import { scaleLinear } from 'd3';
 import type { ChordSpan, Note } from '@fendro/core/song/schema';
+import type { NoteRole } from '@fendro/core/study/note-roles';
 import type { Ticks } from '@fendro/core/theory/units';
+import { drawRoleSign } from './role-marks';
 import { Theme } from './theme';
 
 /** Shapes tell parts apart where colours do not. */
@@ -31,6 +33,8 @@ export class NotePicture {
   readonly chords = input<readonly ChordSpan[]>([]);
   /** Places in the list of notes that are marked, as rubbing against the chords. */
   readonly marks = input<readonly number[]>([]);
+  /** What each note does against its chord, in the order of the notes: drawn as a sign over all but chord notes. */
+  readonly roles = input<readonly NoteRole[]>([]);
   /** Draws the notes faintly, as of a take that is only tried. */
   readonly tentative = input(false);
 
@@ -98,7 +102,20 @@ export class NotePicture {
       const right = Math.max(left + 2, x(note.start + note.duration) - 1);
       drawNote(pen, shape, left, row.y(note.pitch), right - left, row.height, note.velocity);
     }
+    if (this.roles().length > 0) this.drawRoles(pen, x, row.y, token('--ink'));
     if (this.marks().length > 0) this.drawMarks(pen, x, row.y, token('--alert'));
+  }
+
+  private drawRoles(pen: CanvasRenderingContext2D, x: (at: Ticks) => number, y: (pitch: number) => number, colour: string): void {
+    pen.globalAlpha = 1;
+    pen.strokeStyle = colour;
+    this.roles().forEach((role, index) => {
+      const note = this.notes()[index];
+      if (!note || note.start >= this.to() || note.start + note.duration <= this.from()) return;
+      const top = y(note.pitch) - 4;
+      // No room above: the sign stands below.
+      drawRoleSign(pen, role, x(note.start), top < 8 ? y(note.pitch) + 11 : top);
+    });
   }
 
   /** A small peak over each marked note. */
@@ -121,7 +138,8 @@ export class NotePicture {
   private rowOf(height: number): { y: (pitch: number) => number; height: number } {
     const margin = 3;
     if (this.shape() === 'dot') {
-      const used = DRUM_ROWS.filter((pitch) => this.notes().some((note) => note.pitch === pitch));
+      const struck = [...new Set(this.notes().map(({ pitch }) => pitch))].sort((a, b) => b - a);
+      const used = [...DRUM_ROWS.filter((pitch) => struck.includes(pitch)), ...struck.filter((pitch) => !DRUM_ROWS.includes(pitch))];
       const step = (height - 2 * margin) / Math.max(1, used.length);
       return { y: (pitch) => margin + (used.indexOf(pitch) + 0.5) * step, height: Math.min(4, step) };
     }

@@ -81,6 +81,7 @@ import { TakeList } from './take-list';
     h2 { font-family: var(--serif); font-size: 1.25rem; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
     header select { max-width: 11rem; min-height: 28px; }
     .fitted { margin: 0; display: flex; align-items: center; gap: 8px; font-size: 0.8125rem; color: var(--quiet); }
+    .problem { flex-wrap: wrap; margin: 0; }
     .draft { display: flex; align-items: center; gap: 8px; }
     .moment { margin-inline-start: auto; border: 1px solid transparent; border-radius: 6px; background: transparent; color: var(--quiet); font-size: 0.8125rem; min-height: 28px; cursor: pointer; }
     .moment:hover { border-color: var(--line); }

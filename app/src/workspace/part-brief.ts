@@ -7,6 +7,7 @@ import { DRUM_TIMES, GRIDS, type Brief, type Part } from '@fendro/core/song/sche
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { styleOf } from '@fendro/core/styles/styles';
 import { selectScore } from '../state/selectors';
+import { BriefShelf } from './brief-shelf';
 import { ScoreActions } from '../state/song.actions';
 import { Sentence, type SentenceWord } from '../ui/sentence';
 import { nameIn } from '../ui/spoken';
@@ -15,7 +16,7 @@ import { nameIn } from '../ui/spoken';
 @Component({
   selector: 'fd-part-brief',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Sentence],
+  imports: [BriefShelf, Sentence],
   template: `
     <fd-sentence [words]="words()" (stepped)="step($event)" (returned)="reset($event)" (opened)="exact.set(!exact())" />
     @if (exact()) {
@@ -43,6 +44,7 @@ import { nameIn } from '../ui/spoken';
           </select><span></span></label>
         }
         <label class="follow"><input type="checkbox" [checked]="part().brief.follows" (change)="toggleFollows()" /> follows the energy line</label>
+        <fd-brief-shelf [part]="part()" />
         <button class="button small" (click)="exact.set(false)">Back to the sentence</button>
       </div>
     }

@@ -1,7 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, signal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { ENGINE } from '@fendro/core/compose/engine';
-import { allPhrases, AS_IT_IS, findPhrases, phrasesLike, playPhrase, type Phrase, type PhraseTurn } from '@fendro/core/compose/phrases';
+import { listed } from '@fendro/core/compose/own-phrases';
+import { AS_IT_IS, type Phrase, type PhraseTurn } from '@fendro/core/compose/phrase';
+import { allPhrases, findPhrases, phrasesLike, playPhrase } from '@fendro/core/compose/phrases';
 import { deliverTake } from '@fendro/core/files/deliver';
 import { sectionTicks, soundingId } from '@fendro/core/song/resolve';
 import { isDrumRole } from '@fendro/core/song/roles';
@@ -52,8 +54,10 @@ export class PhrasesDrawer {
   protected readonly bar = this.store.selectSignal(selectBar);
   protected readonly part = this.store.selectSignal(selectPart);
   protected readonly usable = computed(() => { const part = this.part(); return part !== null && !isDrumRole(part.role) && this.chords().length > 0; });
-  protected readonly total = allPhrases().length;
-  protected readonly families: readonly Phrase['family'][] = ['broken chord', 'stabs', 'strumming', 'picking', 'bass figure'];
+  private readonly own = computed(() => this.shelf.contents().phrases.map(listed));
+  private readonly all = computed((): readonly Phrase[] => [...this.own(), ...allPhrases()]);
+  protected readonly total = computed(() => this.all().length);
+  protected readonly families: readonly Phrase['family'][] = ['broken chord', 'stabs', 'strumming', 'picking', 'bass figure', 'own'];
 
   protected readonly query = signal('');
   protected readonly family = signal<Phrase['family'] | ''>('');
@@ -69,12 +73,16 @@ export class PhrasesDrawer {
 
   protected readonly found = computed((): readonly Phrase[] => {
     const family = this.family();
-    const all = findPhrases(this.query(), family === '' ? null : family).filter(({ id }) => !this.favouritesOnly() || this.shelf.isFavourite(id));
+    const all = findPhrases(this.query(), family === '' ? null : family, this.all()).filter(({ id }) => !this.favouritesOnly() || this.shelf.isFavourite(id));
     const tapped = this.tapped();
     if (tapped) return phrasesLike(tapped, all).slice(0, SHOWN).toSorted((a, b) => a.busyness - b.busyness);
     // Of many, every so-and-so-manieth, so that the whole field from sparse to busy is there.
-    const step = Math.max(1, all.length / SHOWN);
-    return Array.from({ length: Math.min(SHOWN, all.length) }, (_, index) => all[Math.floor(index * step)]).filter((phrase) => phrase !== undefined);
+    // One's own are always there.
+    const [own, others] = [all.filter((phrase) => phrase.own), all.filter((phrase) => !phrase.own)];
+    const room = Math.max(0, SHOWN - own.length);
+    const step = Math.max(1, others.length / Math.max(1, room));
+    const spread = Array.from({ length: Math.min(room, others.length) }, (_, index) => others[Math.floor(index * step)]).filter((phrase) => phrase !== undefined);
+    return [...own.slice(0, SHOWN), ...spread].toSorted((a, b) => a.busyness - b.busyness);
   });
 
   /** Columns from sparse to busy, each from high above to low below, read row by row. */
@@ -172,6 +180,18 @@ export class PhrasesDrawer {
       this.taps = [];
       this.tapped.set(places.sort((a, b) => a - b));
     }, PAUSE_MS);
+  }
+
+  /** The phrase of one's own that is being heard. */
+  protected readonly ownCurrent = computed(() => this.shelf.contents().phrases.find(({ id }) => id === this.current()) ?? null);
+
+  protected rename(id: string, name: string): void {
+    if (name.trim() !== '') this.shelf.renamePhrase(id, name.trim());
+  }
+
+  protected forget(id: string): void {
+    this.letGo();
+    this.shelf.removePhrase(id);
   }
 
   protected tappedText(): string {

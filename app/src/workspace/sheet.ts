@@ -10,6 +10,7 @@ import { styleOf } from '@fendro/core/styles/styles';
 import { clashes } from '@fendro/core/song/fit';
 import { isDrumRole } from '@fendro/core/song/roles';
 import { soundingNotes } from '@fendro/core/sounding/parts';
+import { noteRoles, type NoteRole } from '@fendro/core/study/note-roles';
 import { metreName, metricalWeight, WEIGHT } from '@fendro/core/theory/metre';
 import { printedName } from '@fendro/core/theory/pitch';
 import { scaleOf } from '@fendro/core/theory/scale';
@@ -27,6 +28,7 @@ import { NotePicture, shapeOf } from '../ui/note-picture';
 import { systemsOf, type System } from './bar-geometry';
 import { ChordRow } from './chord-row';
 import { ChordTools } from './harmony/chord-tools';
+import { isLine } from './take-facts';
 import { SectionGround } from './section-ground';
 
 /** Bars that a section may have. */
@@ -34,6 +36,7 @@ export const BAR_LIMITS = { low: 1, high: 64 } as const;
 
 /** One and the same empty list, so that pictures without marks are not drawn again. */
 const NO_MARKS: readonly number[] = [];
+const NO_ROLES: readonly NoteRole[] = [];
 const someOf = (marks: readonly number[]): readonly number[] => (marks.length > 0 ? marks : NO_MARKS);
 
 /** The section in view as a score: chords over bars, a lane for each part below. */
@@ -91,6 +94,7 @@ export class Sheet {
       notes,
       // Only what stays put when chords change can rub against them unasked.
       clashes: isDrumRole(part.role) || this.follows(section.id, part.id) ? NO_MARKS : someOf(clashes(notes, this.chords(), onBeat)),
+      roles: this.session().rolesShown && part.id === this.line() && isLine(part.role) ? noteRoles(notes, this.chords(), metre) : NO_ROLES,
       shape: shapeOf(part.colour, isDrumRole(part.role)),
       tentative: this.heard()[section.id]?.[part.id] !== undefined,
       instrument: instrumentOf(part.instrument).name,

@@ -4,35 +4,31 @@ import { Store } from '@ngrx/store';
 import { deliverTake } from '@fendro/core/files/deliver';
 import { verdictOf } from '@fendro/core/song/edit';
 import { chosenId, partTake } from '@fendro/core/song/resolve';
-import { HARMONY, type ChordSpan, type LineId, type Take, type Verdict } from '@fendro/core/song/schema';
+import { HARMONY, type ChordSpan, type LineId, type Note, type Take, type Verdict } from '@fendro/core/song/schema';
 import { isDrumRole } from '@fendro/core/song/roles';
-import { factsOf } from '@fendro/core/study/facts';
-import { chordSymbol } from '@fendro/core/theory/chord';
-import { harmonicFunction, romanNumeral } from '@fendro/core/theory/harmony-role';
-import type { Key } from '@fendro/core/theory/key';
+import { phraseFrom } from '@fendro/core/song/own-phrase';
 import { groundOf, keyOf } from '@fendro/core/song/ground';
 import { fittedNotes } from '@fendro/core/sounding/parts';
-import { noteRoles, sayRoles } from '@fendro/core/study/note-roles';
-import { readingFacts } from '@fendro/core/study/chord-facts';
+import { noteRoles, type NoteRole } from '@fendro/core/study/note-roles';
+import { Notices } from '../shell/notices';
 import { Playback } from '../sound/playback';
 import { Drafting } from '../state/drafting';
 import { HarmonyDesk } from '../state/harmony-desk';
-import { selectBar, selectChords, selectHeard, selectLine, selectLineTakes, selectPart, selectScore, selectSection, selectSounding, selectTakes } from '../state/selectors';
+import { selectBar, selectChords, selectHeard, selectLine, selectLineTakes, selectPart, selectScore, selectSection, selectSession, selectSounding, selectTakes } from '../state/selectors';
+import { newId } from '../state/ids';
 import { SessionActions } from '../state/session';
+import { Shelf } from '../state/shelf';
 import { TakeActions } from '../state/song.actions';
 import { ChordSymbol } from '../ui/chord-symbol';
 import { downloadAddress } from '../ui/download';
 import { Icon } from '../ui/icon';
 import { NotePicture, shapeOf } from '../ui/note-picture';
-import { nameIn, sayTake } from '../ui/spoken';
+import { ROLE_SIGNS, signPath } from '../ui/role-marks';
+import { sayTake } from '../ui/spoken';
+import { chordFactsText, isLine, partFactsText } from './take-facts';
 
-/** A progression by its degrees, with what lies outside the key. */
-function factsOfChords(chords: readonly ChordSpan[], key: Key): string {
-  const sounding = chords.flatMap(({ chord }) => (chord ? [chord] : []));
-  const outside = sounding.filter((chord) => ['borrowed', 'applied'].includes(harmonicFunction(chord, key)));
-  const named = outside.map((chord) => `${chordSymbol(chord)} is ${harmonicFunction(chord, key)}`);
-  return [sounding.map((chord) => romanNumeral(chord, key)).join(' '), ...new Set(named)].join('; ');
-}
+/** One and the same empty list, so that pictures without signs are not drawn again. */
+const NO_ROLES: readonly NoteRole[] = [];
 
 /** The takes of the line in focus, one below the other: up and down hear them, Enter chooses. */
 @Component({
@@ -48,6 +44,9 @@ export class TakeList {
   private readonly playback = inject(Playback);
   private readonly drafting = inject(Drafting);
   private readonly desk = inject(HarmonyDesk);
+  private readonly shelf = inject(Shelf);
+  private readonly notices = inject(Notices);
+  private readonly session = this.store.selectSignal(selectSession);
   private readonly ledger = this.store.selectSignal(selectTakes);
   private readonly heard = this.store.selectSignal(selectHeard);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
@@ -75,11 +74,14 @@ export class TakeList {
     const section = this.section();
     const key = keyOf(section ? groundOf(score, section) : score.ground);
     const drums = isDrumRole(this.part()?.role ?? 'melody');
+    const { metre } = section ? groundOf(score, section) : score.ground;
+    const roles = (notes: readonly Note[]): readonly NoteRole[] => (this.showRoles() ? noteRoles(notes, this.chords(), metre) : NO_ROLES);
     return shown.map((take, index) => {
       const verdict = this.verdict(take.id);
+      const notes = take.of === 'part' && section ? fittedNotes(score, section, take, this.ledger(), this.heard()) : [];
       return {
         take, verdict, place: index + 1,
-        notes: take.of === 'part' && section ? fittedNotes(score, section, take, this.ledger(), this.heard()) : [],
+        notes, roles: roles(notes),
         state: take.id === this.sounding() ? (take.id === this.chosen() ? 'chosen' : 'heard') : '',
         said: sayTake(take, index + 1, shown.length, verdict, key, drums) + (take.id === this.chosen() ? ', chosen' : ''),
       };
@@ -92,23 +94,19 @@ export class TakeList {
     const take = this.all().find(({ id }) => id === this.sounding());
     if (!score || !section || !take) return null;
     const ground = groundOf(score, section);
-    const key = keyOf(ground);
-    if (take.of === 'harmony') {
-      const under = take.origin.asking?.harmonyBrief?.under;
-      const melody = under ? partTake(this.ledger(), take.origin.asking.beside[0] ?? null) : null;
-      if (!melody) return factsOfChords(take.chords, key);
-      const reading = readingFacts(take.chords, melody.notes, key);
-      return [`${reading.inChord} % of the melody in its chord`, ...reading.reasons, factsOfChords(take.chords, key)].join('; ');
-    }
-    const facts = factsOf(take.notes, this.chords(), key, ground.metre, section.bars);
-    if (facts.low === null || facts.high === null) return 'silent';
-    if (isDrumRole(this.part()?.role ?? 'melody')) return `${facts.onsetsPerBar} onsets a bar, ${facts.repeatedRhythms} % of bars return`;
-    const role = this.part()?.role;
-    const line = role === 'melody' || role === 'counter';
-    const melodic = line ? `, ${facts.steps} % steps` : '';
-    const roles = line ? `; ${sayRoles(noteRoles(take.notes, this.chords(), ground.metre))}` : '';
-    return `${nameIn(key, facts.low)}–${nameIn(key, facts.high)}, ${facts.onsetsPerBar} onsets a bar${melodic}, ${facts.chordTonesOnBeats} % chord notes on beats${facts.outsideScale > 0 ? `, ${facts.outsideScale} outside the scale` : ''}${roles}`;
+    if (take.of === 'part') return partFactsText(take, this.part()?.role ?? 'melody', this.chords(), ground, section.bars);
+    const asking = take.origin.asking;
+    return chordFactsText(take, asking?.harmonyBrief?.under ? partTake(this.ledger(), asking.beside[0] ?? null) : null, ground);
   });
+
+  /** Signs for what each note does, where they are asked for; only single lines have them. */
+  protected readonly showRoles = computed(() => this.session().rolesShown && isLine(this.part()?.role ?? 'drums'));
+  protected readonly hasRoles = computed(() => isLine(this.part()?.role ?? 'drums'));
+  protected readonly signs = (Object.keys(ROLE_SIGNS) as (keyof typeof ROLE_SIGNS)[]).map((role) => ({ role, path: signPath(role) }));
+
+  protected toggleRoles(): void {
+    this.store.dispatch(SessionActions.rolesToggled());
+  }
 
   constructor() {
     // Keeps the heard take in sight while the hand stays on the keys.
@@ -159,6 +157,23 @@ export class TakeList {
     const same = this.verdict(take) === verdict;
     this.store.dispatch(TakeActions.judged({ take, verdict: same ? null : verdict }));
     if (!same && next && next.take.id !== take) this.hear(next.take.id);
+  }
+
+  /** The sounding take of a pitched part can be a phrase elsewhere. */
+  protected readonly canBePhrase = computed(() => {
+    const part = this.part();
+    return part !== null && !isDrumRole(part.role) && this.soundingTake() !== null;
+  });
+  private readonly soundingTake = computed(() => partTake(this.ledger(), this.sounding()));
+
+  protected keepPhrase(): void {
+    const [score, section, part, take] = [this.score(), this.section(), this.part(), this.soundingTake()];
+    if (!score || !section || !part || !take) return;
+    const place = this.takes().findIndex((entry) => entry.take.id === take.id) + 1;
+    const fitted = { ...take, notes: fittedNotes(score, section, take, this.ledger(), this.heard()) };
+    const phrase = phraseFrom(fitted, part.role, this.chords(), groundOf(score, section), newId('phrase'), `${part.name} of ${section.name}, take ${place}`);
+    if (phrase) this.shelf.savePhrase(phrase);
+    this.notices.say(phrase ? `Saved among your phrases as “${phrase.name}”.` : 'This take is silent: there is no phrase in it.');
   }
 
   protected draftMore(): void {

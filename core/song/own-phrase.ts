@@ -1,0 +1,46 @@
+import './validation';
+import * as z from 'zod';
+import { chordSpanSchema, noteSchema, ROLES, type ChordSpan, type Ground, type PartTake, type Role } from './schema';
+import { barTicks } from '../theory/metre';
+
+/** A phrase of the writer's own: what a take played, with the chords that it was played to, so that it can move to others. */
+export const ownPhraseSchema = z
+  .object({
+    id: z.string().min(1).max(64),
+    name: z.string().min(1).max(80),
+    role: z.enum(ROLES),
+    tonic: z.number().int(),
+    scale: z.string().max(160),
+    /** One bar, in ticks. */
+    bar: z.number().int().min(1),
+    /** Ticks after which it begins again. */
+    length: z.number().int().min(1),
+    notes: z.array(noteSchema).min(1).max(2_000).readonly(),
+    chords: z.array(chordSpanSchema).max(512).readonly(),
+  })
+  .readonly();
+
+export type OwnPhrase = z.infer<typeof ownPhraseSchema>;
+
+/** The longest phrase that is kept, in bars: longer takes give their first bars. */
+const LONGEST_BARS = 8;
+
+/**
+ * Makes a phrase of a take: its first bars from where it begins to play, without empty bars before and after.
+ *
+ * @param chords  the chords that it sounds over
+ * @returns null where the take is silent
+ */
+export function phraseFrom(take: PartTake, role: Role, chords: readonly ChordSpan[], ground: Ground, id: string, name: string): OwnPhrase | null {
+  const bar = barTicks(ground.metre);
+  const played = take.notes.filter(({ start }) => start >= 0);
+  const [first, last] = [played[0], played.at(-1)];
+  if (!first || !last) return null;
+  const from = Math.floor(first.start / bar) * bar;
+  const to = Math.min((Math.floor(last.start / bar) + 1) * bar, from + LONGEST_BARS * bar);
+  const notes = played.filter(({ start }) => start < to).map((note) => ({ ...note, start: note.start - from, duration: Math.min(note.duration, to - note.start) }));
+  const heard = chords
+    .filter(({ start, duration }) => start < to && start + duration > from)
+    .map(({ start, duration, chord }): ChordSpan => ({ start: Math.max(start, from) - from, duration: Math.min(start + duration, to) - Math.max(start, from), chord }));
+  return { id, name, role, tonic: ground.tonic, scale: ground.scale, bar, length: to - from, notes, chords: heard };
+}
