@@ -6,6 +6,7 @@ import { groundOf } from '@fendro/core/song/ground';
 import { performChords } from '@fendro/core/compose/voicing/chord-line';
 import { asWritten, deliverChords, deliverPart, deliverSection, deliverSong, fileName, type Delivery } from '@fendro/core/files/deliver';
 import { layOut, songTicks } from '@fendro/core/song/resolve';
+import { withVoicesApart } from '@fendro/core/song/voices';
 import { secondsTo } from '@fendro/core/sounding/tempo';
 import { keySignature } from '@fendro/core/theory/key';
 import { metreName } from '@fendro/core/theory/metre';
@@ -42,12 +43,16 @@ export class Deliver {
   protected readonly said = signal('');
   /** Files carry what hands add to the notes, as it is heard, or the notes as they are written. */
   protected readonly human = signal(true);
+  /** Voices of ensembles are tracks and files of their own. */
+  protected readonly apart = signal(true);
+  protected readonly hasEnsembles = computed(() => (this.score()?.parts ?? []).some(({ role }) => role === 'ensemble'));
   protected readonly hasHumans = computed(() => (this.score()?.parts ?? []).some(({ brief }) => brief.humanise > 0));
 
   protected readonly rows = computed((): Row[] => {
-    const [stored, takes] = [this.score(), this.takes()];
+    const stored = this.score();
     if (!stored) return [];
-    const score = this.human() ? stored : asWritten(stored);
+    const { score: whole, takes } = this.apart() ? withVoicesApart(stored, this.takes()) : { score: stored, takes: this.takes() };
+    const score = this.human() ? whole : asWritten(whole);
     const parts = score.parts.filter(({ muted }) => !muted);
     return [
       { what: 'The song, a track for each part', delivery: deliverSong(score, takes, 1) },

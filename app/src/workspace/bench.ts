@@ -6,9 +6,11 @@ import { INSTRUMENTS, instrumentOf, instrumentsFor } from '@fendro/core/sounding
 import { partTake, soundingId } from '@fendro/core/song/resolve';
 import { isDrumRole } from '@fendro/core/song/roles';
 import { HARMONY } from '@fendro/core/song/schema';
+import { splitVoices } from '@fendro/core/song/voices';
 import { fittedNotes } from '@fendro/core/sounding/parts';
+import { newId } from '../state/ids';
 import { Drafting } from '../state/drafting';
-import { selectHeard, selectLine, selectPart, selectScore, selectSection, selectSession, selectTakes } from '../state/selectors';
+import { selectHeard, selectLine, selectOwnScore, selectPart, selectScore, selectSection, selectSession, selectTakes } from '../state/selectors';
 import { SoloDesk } from '../state/solo-desk';
 import { SessionActions, type SwitchAt } from '../state/session';
 import { ScoreActions } from '../state/song.actions';
@@ -41,6 +43,7 @@ import { TakeList } from './take-list';
       </header>
       @if (part(); as part) {
         <fd-part-brief [part]="part" [blamed]="problem()?.setting" />
+        @if (part.role === 'ensemble' && sounds()) { <p class="fitted">Its voices move together. <button class="button small" (click)="split(part.id)">A part for each voice</button></p> }
         @if (solos.about(); as about) { <p class="fitted">{{ about.text }} <button class="button small" (click)="solos.takeBack(about.solo)">Take the solo back</button></p> }
         @if (fitted(); as text) { <p class="fitted" role="status">{{ text }} <button class="button small" [disabled]="drafting.busy()" (click)="draft()">Redraft to these chords</button></p> }
         @if (drums()) { <fd-tabs label="Drums" prefix="drums" [tabs]="drumTabs" [current]="drumTab()" (opened)="drumTab.set($event)" /> }
@@ -99,6 +102,7 @@ export class Bench {
   protected readonly section = this.store.selectSignal(selectSection);
   private readonly line = this.store.selectSignal(selectLine);
   private readonly score = this.store.selectSignal(selectScore);
+  private readonly ownScore = this.store.selectSignal(selectOwnScore);
   protected readonly session = this.store.selectSignal(selectSession);
   protected readonly drums = computed(() => { const part = this.part(); return part !== null && isDrumRole(part.role); });
   protected readonly drumTabs: readonly Tab<'takes' | 'fills' | 'kit'>[] = [{ id: 'takes', name: 'Takes' }, { id: 'fills', name: 'Fills' }, { id: 'kit', name: 'Kit' }];
@@ -153,6 +157,18 @@ export class Bench {
     const { low, high } = instrumentOf(instrument);
     const brief = this.part()?.brief;
     this.store.dispatch(ScoreActions.partChanged({ part, change: { instrument, ...(brief ? { brief: { ...brief, low: Math.max(low, Math.min(brief.low, high - 7)), high: Math.min(high, Math.max(brief.high, low + 7)) } } : {}) } }));
+  }
+
+  /** True where the song has a take of the part in focus. */
+  protected readonly sounds = computed(() => { const part = this.part(); return part !== null && (this.score()?.sections ?? []).some(({ chosen }) => chosen[part.id]); });
+
+  /** Replaces an ensemble by parts for its voices, which can be edited and drafted alone. */
+  protected split(part: string): void {
+    const score = this.ownScore();
+    if (!score) return;
+    const split = splitVoices(score, this.takes(), part, newId);
+    const [first] = split.parts;
+    if (first !== undefined) this.store.dispatch(ScoreActions.revised({ name: 'split an ensemble', score: split.score, takes: split.takes, released: score.sections.map(({ id }) => ({ section: id, line: part })), focus: first }));
   }
 
   /** Takes the nearest brief that can be met, and drafts. */
