@@ -1,7 +1,7 @@
 import type { ChordSpan, Note } from '../song/schema';
 import { beatsOf, metricalWeight, WEIGHT } from '../theory/metre';
 import { SIXTEENTH, TICKS_PER_QUARTER, type Ticks } from '../theory/units';
-import type { ArpeggioFigure, CompingFigure } from '../styles/schema';
+import type { ArpeggioFigure, CompingFigure } from '../song/style';
 import { unmet, type PartContext, type PartDraft, type Unmet } from './context';
 import { drawVelocities } from './dynamics';
 import { chanceOf, homeMetre, layFigure } from './figure';

@@ -2,7 +2,7 @@ import { chordMask, type Chord } from '../theory/chord';
 import { beatsOf } from '../theory/metre';
 import { inMask, pitchClassOf, semitonesOf } from '../theory/pitch';
 import { modulo, range, type MidiNote, type PitchClass, type Ticks } from '../theory/units';
-import { DRUM_KEYS, type BassFigure } from '../styles/schema';
+import { DRUM_KEYS, type BassFigure } from '../song/style';
 import { chordAt, nextChord, spanAt, unmet, type PartContext, type PartDraft } from './context';
 import { drawVelocities } from './dynamics';
 import { homeMetre, layFigure } from './figure';

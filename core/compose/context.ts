@@ -1,6 +1,6 @@
 import type { Asking, Brief, ChordSpan, HarmonyBrief, Note, PartTake, Role, SectionKind } from '../song/schema';
 import { degreeWeights } from '../song/ground';
-import type { Style } from '../styles/schema';
+import type { Style } from '../song/style';
 import type { Chord } from '../theory/chord';
 import { keyMask, type Key } from '../theory/key';
 import { barTicks, type Metre } from '../theory/metre';

@@ -1,4 +1,5 @@
 import type { Asking, ChordSpan, Note, PartTake } from '../song/schema';
+import type { Style } from '../song/style';
 import { styleOf } from '../styles/styles';
 import { draftArpeggio, draftComping, draftPad } from './accompaniment';
 import { draftBass } from './bass';
@@ -21,6 +22,8 @@ export interface DraftRequest {
   /** The section's chords; null before there are any. */
   readonly chords: readonly ChordSpan[] | null;
   readonly beside: readonly PartTake[];
+  /** The asking's style, where it is one of the writer's own and does not ship. */
+  readonly style?: Style;
 }
 
 export type Content = { readonly of: 'part'; readonly notes: readonly Note[] } | { readonly of: 'harmony'; readonly chords: readonly ChordSpan[] };
@@ -62,8 +65,8 @@ function draftOnly(context: PartContext, { from, to }: Bars, drafter: Drafter, s
  *
  * @param attempt  counts the draws from this seed; every draw is independent of the others
  */
-export function draft({ asking, seed, chords, beside }: DraftRequest, attempt: number): Draft {
-  const context = contextOf(asking, styleOf(asking.ground.style), chords ?? [], beside);
+export function draft({ asking, seed, chords, beside, style }: DraftRequest, attempt: number): Draft {
+  const context = contextOf(asking, style ?? styleOf(asking.ground.style), chords ?? [], beside);
   if (asking.harmonyBrief) {
     const under = asking.harmonyBrief.under;
     const melody = under === null ? [] : beside.filter(({ part }) => part === under).flatMap(({ notes }) => notes);

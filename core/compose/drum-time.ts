@@ -1,4 +1,4 @@
-import type { DrumVoice, Groove } from '../styles/schema';
+import type { DrumVoice, Groove } from '../song/style';
 import type { Brief } from '../song/schema';
 
 /** Drums that keep the pulse: they run on as they are while the others play in half or double time. */

@@ -1,6 +1,6 @@
 import type { Note } from '../song/schema';
 import { COMMON_PERCUSSION } from '../styles/common-figures';
-import { DRUM_KEYS, type DrumVoice, type Groove } from '../styles/schema';
+import { DRUM_KEYS, type DrumVoice, type Groove } from '../song/style';
 import { beatsOf, type Metre } from '../theory/metre';
 import { clamp, SIXTEENTH, type Ticks } from '../theory/units';
 import type { PartContext, PartDraft } from './context';

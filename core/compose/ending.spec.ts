@@ -4,7 +4,7 @@ import { groundOf } from '../song/ground';
 import { isDrumRole } from '../song/roles';
 import { scoreSchema, takeSchema } from '../song/schema';
 import { timeline } from '../sounding/timeline';
-import { ENDINGS } from '../styles/schema';
+import { ENDINGS } from '../song/style';
 import { STYLES } from '../styles/styles';
 import { scoreWith } from '../testing/scores';
 import { chordMask } from '../theory/chord';

@@ -4,8 +4,8 @@ import { layOut, partTake, type Takes } from '../song/resolve';
 import { isDrumRole } from '../song/roles';
 import { HARMONY, type ChordSpan, type HarmonyTake, type Note, type Part, type PartTake, type Role, type Score, type Section, type Take } from '../song/schema';
 import { newSection } from '../styles/band';
-import { DRUM_KEYS, type Ending } from '../styles/schema';
-import { styleOf } from '../styles/styles';
+import { DRUM_KEYS, type Ending } from '../song/style';
+import { styleIn } from '../styles/styles';
 import { chordMask, type Chord } from '../theory/chord';
 import { isMinorish, type Key } from '../theory/key';
 import { barTicks, beatsOf, type Metre } from '../theory/metre';
@@ -159,7 +159,7 @@ export function endSong(score: Score, takes: Takes, ending: Ending, newId: (kind
   const bar = barTicks(ground.metre);
   const length = bars * bar;
   const strokes = strokesOf(ending, keyOf(ground), ground.metre);
-  const section: Section = { ...newSection(styleOf(ground.style), 'outro', newId('section'), freeName(score, 'Ending')), bars, ground: last.ground, chordSetting: last.chordSetting };
+  const section: Section = { ...newSection(styleIn(score, ground.style), 'outro', newId('section'), freeName(score, 'Ending')), bars, ground: last.ground, chordSetting: last.chordSetting };
   const from = `ending: ${ENDING_NAMES[ending].name}`;
   const chords: HarmonyTake = { id: newId('take'), of: 'harmony', section: section.id, length, chords: spansOf(strokes, length), origin: { how: 'picked', from, asking: null, seed: 0, attempt: 0, parents: [] } };
   const played = score.parts.flatMap((part): PartTake[] => {

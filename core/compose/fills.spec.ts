@@ -1,6 +1,6 @@
 import * as fc from 'fast-check';
 import type { Note } from '../song/schema';
-import { DRUM_KEYS, type DrumVoice } from '../styles/schema';
+import { DRUM_KEYS, type DrumVoice } from '../song/style';
 import { styleOf, STYLES } from '../styles/styles';
 import { barTicks, METRES, type Metre } from '../theory/metre';
 import { partRequests } from '../testing/arbitrary';

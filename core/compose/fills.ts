@@ -1,5 +1,5 @@
 import type { Note } from '../song/schema';
-import { DRUM_KEYS, type DrumVoice, type Groove, type Style } from '../styles/schema';
+import { DRUM_KEYS, type DrumVoice, type Groove, type Style } from '../song/style';
 import { STYLES } from '../styles/styles';
 import { barTicks, type Metre } from '../theory/metre';
 import { clamp, SIXTEENTH, type Ticks, type Velocity } from '../theory/units';

@@ -1,6 +1,6 @@
 import type { ChordSpan, Note } from '../song/schema';
 import { COMMON_PICKING, COMMON_STRUMS } from '../styles/common-figures';
-import type { GuitarFigure } from '../styles/schema';
+import type { GuitarFigure } from '../song/style';
 import type { MidiNote, Ticks } from '../theory/units';
 import { happens, pickWeighted, stream, type Random } from '../trellis/random';
 import { bestPath, isDeadEnd, pathSampler } from '../trellis/trellis';

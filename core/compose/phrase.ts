@@ -1,6 +1,6 @@
 import type { OwnPhrase } from '../song/own-phrase';
 import type { Brief, Role } from '../song/schema';
-import type { Style } from '../styles/schema';
+import type { Style } from '../song/style';
 
 /** A figure that any progression becomes music by; it is computed over the chords and never stored as notes. */
 export interface Phrase {

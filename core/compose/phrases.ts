@@ -2,7 +2,7 @@ import { DEFAULT_BRIEFS } from '../song/briefs';
 import type { Asking, Brief, ChordSpan, Note, Role } from '../song/schema';
 import { CHORD_RHYTHMS } from '../styles/chord-rhythms';
 import { COMMON_PICKING, COMMON_STRUMS } from '../styles/common-figures';
-import type { Style } from '../styles/schema';
+import type { Style } from '../song/style';
 import { STYLES, styleOf } from '../styles/styles';
 import { chordNotes } from '../theory/chord';
 import { barTicks } from '../theory/metre';

@@ -8,7 +8,7 @@ import { semitonesBetween, type Key } from '../theory/key';
 import { pitchClassOf } from '../theory/pitch';
 import { barTicks, metreName } from '../theory/metre';
 import type { Ticks } from '../theory/units';
-import { styleOf } from '../styles/styles';
+import { styleIn } from '../styles/styles';
 import { briefFor, pitchedNotes, type ImportFile, type ImportLine, type ImportNote, type ImportSection } from './midi-import';
 
 /** What happens to the music of a file that stands in another key than the song it goes into. */
@@ -137,7 +137,7 @@ function sectionFrom({ section, lines, chords }: Cut, id: string, parts: readonl
   const made: Section = {
     id, kind, name: freeName(score, section.name || 'Part'), bars: section.bars,
     harmony: harmony[0]?.id ?? null,
-    harmonyBrief: harmonyBriefFor(kind, styleOf(score.ground.style).harmony),
+    harmonyBrief: harmonyBriefFor(kind, styleIn(score, score.ground.style).harmony),
     ground: ownGround(section, key, score.ground), chordSetting: PLAIN_CHORDS, solos: [], heldBars: [],
     chosen: Object.fromEntries(takes.flatMap((take) => (take.of === 'part' ? [[take.part, take.id]] : []))),
   };

@@ -1,14 +1,15 @@
 import './validation';
 import * as z from 'zod';
+import { briefSchema, harmonyBriefSchema, id, midiNote, percent, ROLES } from './brief-schema';
+import { styleSchema } from './style';
 import { isScaleId } from '../theory/scale';
+
+export * from './brief-schema';
 
 /** The version that this build writes; older ones are migrated, newer ones refused in words. */
 export const SONG_VERSION = 2;
 
-const id = z.string().min(1).max(64);
-const percent = z.number().min(0).max(100);
 const ticks = z.number().int();
-const midiNote = z.number().int().min(0).max(127);
 const fifths = z.number().int().min(-30).max(30);
 
 export const TEMPO_LIMITS = { low: 20, high: 300 } as const;
@@ -41,68 +42,6 @@ export const ownGroundSchema = z
   .partial()
   .readonly();
 
-export const GRIDS = ['eighths', 'sixteenths', 'triplets'] as const;
-
-/** How drums may stand to the beat, where not as their groove is written. */
-export const DRUM_TIMES = ['half', 'double'] as const;
-
-export const briefSchema = z
-  .object({
-    low: midiNote,
-    high: midiNote,
-    /** Onsets a bar. */
-    busyness: z.number().min(0.5).max(24),
-    syncopation: percent,
-    /** 0 is all steps, 100 is all leaps. */
-    stride: percent,
-    /** How strongly strong beats take chord tones. */
-    anchoring: percent,
-    /** How much earlier material returns. */
-    recall: percent,
-    /** Rests at phrase ends. */
-    breath: percent,
-    /** Mean velocity. */
-    loudness: z.number().int().min(1).max(127),
-    adventure: percent,
-    /** How long notes last: 0 is short, 100 is tied over to the next. */
-    length: percent,
-    /** Notes that sound together at most. */
-    voices: z.number().int().min(1).max(6),
-    /** The finest steps that onsets may stand on; none takes what the busyness needs. */
-    grid: z.enum(GRIDS).nullable(),
-    /** Chance of repeated strokes in place of a longer one. */
-    rolls: percent,
-    /** How far loudness strays from its mean, in % of what a lively player does. */
-    dynamics: percent,
-    /** How far a player strays in time and loudness when it sounds; never written into the notes. */
-    humanise: percent,
-    /** Whether the part follows the energy line, within its limits. */
-    follows: z.boolean(),
-    /** Drums in half or double time; null plays the groove as it is. */
-    time: z.enum(DRUM_TIMES).nullable().default(null),
-    /** Chance of a pick-up into the section, in %. */
-    pickup: percent.default(0),
-  })
-  .readonly();
-
-export const CADENCES = ['authentic', 'half', 'plagal', 'deceptive', 'open'] as const;
-export const COLOURINGS = ['triads', 'sevenths', 'extended'] as const;
-
-export const harmonyBriefSchema = z
-  .object({
-    /** Chords a bar; a half is one chord for two bars. */
-    pace: z.union([z.literal(0.5), z.literal(1), z.literal(2)]),
-    colouring: z.enum(COLOURINGS),
-    cadence: z.enum(CADENCES),
-    /** Chord symbols as typed, or null for “as it comes”. */
-    first: z.string().max(24).nullable(),
-    last: z.string().max(24).nullable(),
-    adventure: percent,
-    /** The part whose melody the chords go under; null for chords that come first. */
-    under: id.nullable(),
-  })
-  .readonly();
-
 export const VOICING_FAMILIES = ['keyboard', 'guitar', 'ensemble'] as const;
 export const SPREADS = ['free', 'close', 'open', 'drop 2', 'drop 3', 'wide'] as const;
 export const BASS_NOTES = ['as it comes', 'added', 'left out'] as const;
@@ -122,8 +61,6 @@ export const chordSettingSchema = z
     roll: ticks.min(-240).max(240),
   })
   .readonly();
-
-export const ROLES = ['melody', 'counter', 'solo', 'ostinato', 'comping', 'strum', 'picking', 'arpeggio', 'pad', 'ensemble', 'bass', 'drums', 'percussion'] as const;
 
 export const partSchema = z
   .object({
@@ -188,6 +125,8 @@ export const scoreSchema = z
     order: z.array(occurrenceSchema).max(256).readonly(),
     energy: z.array(energyPointSchema).max(2_000).readonly(),
     remarks: z.record(id, remarkSchema).readonly(),
+    /** Styles of the writer's own that the song uses. */
+    styles: z.array(styleSchema).max(64).readonly().default([]),
   })
   .readonly();
 
@@ -293,14 +232,11 @@ export const songSchema = z
   .readonly();
 
 export type Ground = z.infer<typeof groundSchema>;
-export type Brief = z.infer<typeof briefSchema>;
 export type OwnGround = z.infer<typeof ownGroundSchema>;
 export type ChordSetting = z.infer<typeof chordSettingSchema>;
 export type VoicingFamily = (typeof VOICING_FAMILIES)[number];
 export type Spread = (typeof SPREADS)[number];
 export type BassNote = (typeof BASS_NOTES)[number];
-export type HarmonyBrief = z.infer<typeof harmonyBriefSchema>;
-export type Role = (typeof ROLES)[number];
 export type SectionKind = (typeof SECTION_KINDS)[number];
 export type Part = z.infer<typeof partSchema>;
 export type Section = z.infer<typeof sectionSchema>;

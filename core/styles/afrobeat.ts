@@ -1,5 +1,5 @@
 import { VAMP_MAJOR, VAMP_MINOR } from './dialects';
-import type { Style } from './schema';
+import type { Style } from '../song/style';
 
 export const afrobeat: Style = {
   id: 'afrobeat',

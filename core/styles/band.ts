@@ -1,14 +1,18 @@
 import { DEFAULT_BRIEFS, harmonyBriefFor, PLAIN_CHORDS, USUAL_BARS } from '../song/briefs';
 import { nameOfKind } from '../song/edit';
 import type { Ground, Part, Role, Score, Section, SectionKind } from '../song/schema';
+import { withStyle } from './styles';
 import { METRES, metreName } from '../theory/metre';
-import type { BandPart, Style } from './schema';
+import type { BandPart, Style } from '../song/style';
 
 /** A part as a style sets it up. */
 export function partFrom(band: BandPart, id: string, colour: number): Part {
   const { role, name, instrument, level, pan, brief } = band;
   return { id, name, role, instrument, colour: colour % 10, level, pan, muted: false, style: null, swaps: {}, brief: { ...DEFAULT_BRIEFS[role], ...brief } };
 }
+
+/** A song's parts as the band of a style. */
+export const bandOf = ({ parts }: Pick<Score, 'parts'>): BandPart[] => parts.map(({ role, name, instrument, level, pan, brief }) => ({ role, name, instrument, level, pan, brief }));
 
 const PLAIN_INSTRUMENT: Readonly<Record<Role, string>> = {
   melody: 'flute', solo: 'clean-guitar', counter: 'clarinet', ostinato: 'marimba', comping: 'grand-piano', strum: 'steel-guitar', picking: 'nylon-guitar', arpeggio: 'electric-piano', pad: 'warm-pad',
@@ -49,6 +53,7 @@ export const startScore = (title: string, ground: Ground, style: Style): Score =
   order: [{ id: 'occurrence-1', section: 'section-1' }],
   energy: [],
   remarks: {},
+  styles: [],
 });
 
 /** What of a song a style that is applied may change. */
@@ -75,5 +80,5 @@ export function applyStyle(score: Score, style: Style, change: StyleChange, newI
     return { ...part, brief: fresh.brief, ...(change.sounds ? { instrument: fresh.instrument, level: fresh.level, pan: fresh.pan } : {}) };
   });
   const added = change.missing ? open.map((band, index) => partFrom(band, newId(), parts.length + index)) : [];
-  return { ...score, ground, parts: [...parts, ...added] };
+  return withStyle({ ...score, ground, parts: [...parts, ...added] }, style);
 }

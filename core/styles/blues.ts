@@ -1,5 +1,5 @@
 import { BLUES_MOVES } from './dialects';
-import type { Style } from './schema';
+import type { Style } from '../song/style';
 
 export const blues: Style = {
   id: 'blues',

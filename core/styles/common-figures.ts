@@ -1,4 +1,4 @@
-import type { Groove, GuitarFigure } from './schema';
+import type { Groove, GuitarFigure } from '../song/style';
 
 /** Figures that serve every style that has none of its own; written on sixteenths in 4/4, carried to other metres like all others. */
 

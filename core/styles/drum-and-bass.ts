@@ -1,5 +1,5 @@
 import { DRIFT_MAJOR, DRIFT_MINOR } from './dialects';
-import type { Style } from './schema';
+import type { Style } from '../song/style';
 
 export const drumAndBass: Style = {
   id: 'drum-and-bass',

@@ -1,4 +1,4 @@
-import type { Style } from './schema';
+import type { Style } from '../song/style';
 import { STYLES } from './styles';
 
 const textOf = ({ name, family, moods, metres, scales }: Style): string => [name, family, ...moods, ...metres, ...scales].join(' ').toLowerCase();

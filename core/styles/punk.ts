@@ -1,5 +1,5 @@
 import { PLAIN_MAJOR, PLAIN_MINOR } from './dialects';
-import type { Style } from './schema';
+import type { Style } from '../song/style';
 
 export const punk: Style = {
   id: 'punk',

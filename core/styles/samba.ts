@@ -1,5 +1,5 @@
 import { FIFTHS_MAJOR, FIFTHS_MINOR } from './dialects';
-import type { Style } from './schema';
+import type { Style } from '../song/style';
 
 export const samba: Style = {
   id: 'samba',

@@ -3,7 +3,7 @@ import { INSTRUMENTS } from '../sounding/instruments';
 import { ROLES } from '../song/schema';
 import { barTicks, METRES, metreName } from '../theory/metre';
 import { groundFor, newPart, startScore } from './band';
-import { styleSchema } from './schema';
+import { styleSchema } from '../song/style';
 import { STYLES, styleOf } from './styles';
 
 describe('styles', () => {

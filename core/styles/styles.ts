@@ -26,7 +26,8 @@ import { swing } from './swing';
 import { synthPop } from './synth-pop';
 import { techno } from './techno';
 import { waltz } from './waltz';
-import type { Style } from './schema';
+import type { Score } from '../song/schema';
+import type { Style } from '../song/style';
 
 /** Every style that ships, by family. */
 export const STYLES: readonly Style[] = [
@@ -35,3 +36,14 @@ export const STYLES: readonly Style[] = [
 
 /** A style by id; a song that names one this build lacks falls back to the first. */
 export const styleOf = (id: string): Style => STYLES.find((style) => style.id === id) ?? singerSongwriter;
+
+const isShipped = ({ id }: Style): boolean => STYLES.some((style) => style.id === id);
+
+/** A style as a song knows it: one of the writer's own that the song carries, or one that ships. */
+export const styleIn = ({ styles }: Pick<Score, 'styles'>, id: string): Style => styles.find((style) => style.id === id) ?? styleOf(id);
+
+/** The style of the writer's own that a song's drafters must be handed, as it does not ship. */
+export const ownStyleIn = ({ styles }: Pick<Score, 'styles'>, id: string): Style | undefined => styles.find((style) => style.id === id);
+
+/** Lets a song carry a style of the writer's own, so that it drafts the same on every machine. */
+export const withStyle = (score: Score, style: Style): Score => (isShipped(style) || score.styles.some(({ id }) => id === style.id) ? score : { ...score, styles: [...score.styles, style] });

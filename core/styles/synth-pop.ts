@@ -1,5 +1,5 @@
 import { LOOP_MAJOR, LOOP_MINOR } from './dialects';
-import type { Style } from './schema';
+import type { Style } from '../song/style';
 
 export const synthPop: Style = {
   id: 'synth-pop',

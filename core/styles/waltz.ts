@@ -1,4 +1,4 @@
-import type { Style } from './schema';
+import type { Style } from '../song/style';
 
 export const waltz: Style = {
   id: 'waltz',

@@ -1,6 +1,6 @@
 import type { Note, Part } from '@fendro/core/song/schema';
 import { isDrumRole } from '@fendro/core/song/roles';
-import type { Style } from '@fendro/core/styles/schema';
+import type { Style } from '@fendro/core/song/style';
 import { barTicks, type Metre } from '@fendro/core/theory/metre';
 
 interface Sample {

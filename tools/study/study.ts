@@ -13,7 +13,7 @@ import type { Asking, ChordSpan, Note, Part, PartTake } from '@fendro/core/song/
 import { distance } from '@fendro/core/study/features';
 import { groundFor, partFrom } from '@fendro/core/styles/band';
 import { STYLES } from '@fendro/core/styles/styles';
-import type { Style } from '@fendro/core/styles/schema';
+import type { Style } from '@fendro/core/song/style';
 import { tonicsFor } from '@fendro/core/theory/key';
 import { barTicks, metricalWeight, WEIGHT } from '@fendro/core/theory/metre';
 import { isDeadEnd } from '@fendro/core/trellis/trellis';

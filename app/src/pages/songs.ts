@@ -4,6 +4,7 @@ import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import type { Ground } from '@fendro/core/song/schema';
 import { groundFor } from '@fendro/core/styles/band';
+import type { Style } from '@fendro/core/song/style';
 import { STYLES, styleOf } from '@fendro/core/styles/styles';
 import { tonicsFor } from '@fendro/core/theory/key';
 import { METRES, metreName } from '@fendro/core/theory/metre';
@@ -12,6 +13,7 @@ import { modesOf, scaleOf } from '@fendro/core/theory/scale';
 import { SCALE_GROUPS, tempoProblem } from '../shell/scale-groups';
 import { Notices } from '../shell/notices';
 import { Library } from '../state/library';
+import { Shelf } from '../state/shelf';
 import { selectSong } from '../state/selectors';
 import type { SongEntry } from '../state/song-storage';
 import { Icon } from '../ui/icon';
@@ -34,7 +36,9 @@ export class Songs {
   protected readonly renaming = signal<string | null>(null);
   protected readonly fileProblem = signal<string | null>(null);
 
-  protected readonly styles = STYLES;
+  private readonly shelf = inject(Shelf);
+  protected readonly styles = computed(() => [...this.shelf.contents().styles, ...STYLES]);
+  private readonly style = (id: string): Style => this.styles().find((style) => style.id === id) ?? styleOf(id);
   protected readonly groups = SCALE_GROUPS;
   protected readonly metres = METRES.map(metreName);
   protected readonly draft = signal({ title: '', tonic: 0, scale: 'major', metre: '4/4', tempo: '96', style: STYLES[0]?.id ?? '' });
@@ -43,7 +47,7 @@ export class Songs {
   /** What the same notes are called from each degree of the scale. */
   protected readonly modesText = computed(() => modesOf(scaleOf(this.draft().scale)).flatMap(({ degree, scale }) => (scale && degree !== '1' ? [`${scale.name} from ${degree.replace('b', '♭').replace('#', '♯')}`] : [])).join(', '));
   protected readonly styleText = computed(() => {
-    const { family, moods, tempo, metres } = styleOf(this.draft().style);
+    const { family, moods, tempo, metres } = this.style(this.draft().style);
     return `${family}; ${moods.join(', ')}. At home in ${metres.join(', ')} at ${tempo.low}–${tempo.high}.`;
   });
 
@@ -61,7 +65,7 @@ export class Songs {
 
   /** A style brings its usual metre and tempo; both can be changed afterwards. */
   protected setStyle(id: string): void {
-    const ground = groundFor(styleOf(id), { tonic: 0, scale: this.draft().scale });
+    const ground = groundFor(this.style(id), { tonic: 0, scale: this.draft().scale });
     this.set({ style: id, metre: metreName(ground.metre), tempo: String(ground.tempo) });
   }
 
@@ -69,9 +73,9 @@ export class Songs {
     event.preventDefault();
     if (this.tempoProblem() !== null) return;
     const { title, tonic, scale, metre, tempo, style } = this.draft();
-    const base = groundFor(styleOf(style), { tonic: tonicsFor(scale)[tonic] ?? 0, scale });
+    const base = groundFor(this.style(style), { tonic: tonicsFor(scale)[tonic] ?? 0, scale });
     const ground: Ground = { ...base, metre: METRES.find((candidate) => metreName(candidate) === metre) ?? base.metre, tempo: Number(tempo.replace(',', '.')) };
-    await this.library.start(title.trim() || 'Untitled song', ground);
+    await this.library.start(title.trim() || 'Untitled song', ground, this.style(style));
     await this.router.navigateByUrl('/');
   }
 

@@ -42,7 +42,7 @@ import { SCALE_GROUPS, tempoProblem } from './scale-groups';
         @if (problem(); as text) { <span id="tempo-problem" class="hint" role="alert">{{ text }}</span> }
       </label>
       <select class="fact style" aria-label="Style" [value]="ground.style" (change)="setStyle($any($event.target).value)">
-        @for (style of styles; track style.id) { <option [value]="style.id" [selected]="style.id === ground.style">{{ style.name }}</option> }
+        @for (style of styles(); track style.id) { <option [value]="style.id" [selected]="style.id === ground.style">{{ style.name }}</option> }
       </select>
     }
   `,
@@ -74,7 +74,8 @@ export class GroundLine {
     const ids = new Set([...this.shelf.contents().scales, ...(now.startsWith('own:') ? [now] : [])]);
     return [...ids].map((id) => ({ id, name: scaleOf(id).name }));
   });
-  protected readonly styles = STYLES;
+  /** The styles that ship, and the writer's own that the song carries. */
+  protected readonly styles = computed(() => [...(this.score()?.styles ?? []), ...STYLES]);
   protected readonly metres = METRES.map(metreName);
   protected readonly metre = computed(() => { const ground = this.ground(); return ground ? metreName(ground.metre) : ''; });
   protected readonly tonicClass = computed(() => pitchClassOf(this.ground()?.tonic ?? 0));
@@ -103,7 +104,7 @@ export class GroundLine {
   }
 
   protected setStyle(id: string): void {
-    const style = STYLES.find((candidate) => candidate.id === id);
+    const style = this.styles().find((candidate) => candidate.id === id);
     if (style) this.store.dispatch(ScoreActions.groundSet({ change: { style: id, swing: style.swing } }));
   }
 }

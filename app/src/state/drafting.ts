@@ -6,8 +6,10 @@ import { chordsIn, partTake, sectionTicks, soundingId } from '@fendro/core/song/
 import { draftingRank, LISTENS_TO } from '@fendro/core/song/roles';
 import { meanEnergy } from '@fendro/core/song/energy';
 import { barOf, groundOf } from '@fendro/core/song/ground';
-import { HARMONY, type Asking, type ChordSpan, type LineId, type PartTake, type Score, type Section, type Take } from '@fendro/core/song/schema';
+import { HARMONY, type Asking, type ChordSpan, type LineId, type Score, type Section, type Take } from '@fendro/core/song/schema';
 import type { Ticks } from '@fendro/core/theory/units';
+import type { DraftRequest } from '@fendro/core/compose/draft';
+import { ownStyleIn } from '@fendro/core/styles/styles';
 import { DraftClient, type Refusal } from '../work/draft-client';
 import type { FromWorker } from '../work/draft-messages';
 import { newId } from './ids';
@@ -109,7 +111,7 @@ export class Drafting {
   }
 
   /** The complete asking, with the takes it listens to. */
-  private request(section: Section, line: LineId): { asking: Asking; seed: number; chords: ReturnType<typeof chordsIn> | null; beside: PartTake[] } | null {
+  private request(section: Section, line: LineId): DraftRequest | null {
     const score = this.score();
     const seed = this.song().open?.seed;
     if (!score || seed === undefined) return null;
@@ -119,7 +121,7 @@ export class Drafting {
       const under = section.harmonyBrief.under;
       const melody = under === null ? null : partTake(this.takes(), soundingId(section, under, this.heard()));
       const asking: Asking = { ...base, harmonyBrief: { ...section.harmonyBrief, under: melody ? under : null }, ...(heldChords.length > 0 ? { heldChords } : {}), beside: melody ? [melody.id] : [] };
-      return { asking, seed, chords: null, beside: melody ? [melody] : [] };
+      return { asking, seed, chords: null, beside: melody ? [melody] : [], ...styleFor(score, asking) };
     }
     const part = score.parts.find(({ id }) => id === line);
     if (!part) return null;
@@ -129,7 +131,7 @@ export class Drafting {
     const beside = take ? [take] : [];
     const asking: Asking = { ...base, ground: part.style === null ? base.ground : { ...base.ground, style: part.style }, brief: part.brief, role: part.role, ...onlyOf(section, part.id), ...energyOf(score, section), ...(harmony === null ? {} : { harmony }), beside: beside.map(({ id }) => id) };
     const chords = chordsIn(section, this.takes(), this.heard());
-    return { asking, seed: seed ^ hashOf(part.id), chords: chords.length > 0 ? chords : null, beside };
+    return { asking, seed: seed ^ hashOf(part.id), chords: chords.length > 0 ? chords : null, beside, ...styleFor(score, asking) };
   }
 
   private takeFrom({ attempt, content }: Extract<FromWorker, { kind: 'take' }>, asking: Asking, section: Section, line: LineId): Take {
@@ -140,6 +142,12 @@ export class Drafting {
     return content.of === 'part' ? { ...base, of: 'part', part: line, notes: content.notes } : { ...base, of: 'harmony', chords: content.chords };
   }
 }
+
+/** The style of an asking, where the song carries it. */
+const styleFor = (score: Score, { ground }: Asking): Pick<DraftRequest, 'style'> => {
+  const style = ownStyleIn(score, ground.style);
+  return style ? { style } : {};
+};
 
 /** The bars that a part has to itself in a section, where it has some. */
 const onlyOf = ({ solos }: Section, part: string): { readonly only?: { from: number; to: number } } => {

@@ -8,6 +8,8 @@ import { groundOf, keyOf } from '@fendro/core/song/ground';
 import { chordsIn, NOTHING_HEARD, sectionTicks, soundingId } from '@fendro/core/song/resolve';
 import { HARMONY, type ChordSpan, type HarmonyTake, type LineId, type Origin, type PartTake, type Score, type Section, type Take } from '@fendro/core/song/schema';
 import { fittedTakes } from '@fendro/core/sounding/parts';
+import type { Style } from '@fendro/core/song/style';
+import { styleIn } from '@fendro/core/styles/styles';
 import type { Key } from '@fendro/core/theory/key';
 import type { Stretch, Typing } from '@fendro/core/song/chord-edit';
 import type { Ticks } from '@fendro/core/theory/units';
@@ -34,6 +36,8 @@ export class HarmonyDesk {
   readonly setting = this.store.selectSignal(selectChordSetting);
 
   readonly key = computed((): Key => { const ground = this.ground(); return ground ? keyOf(ground) : { tonic: 0, scale: 'major' }; });
+  /** The style of the section in view. */
+  readonly style = computed((): Style => styleIn(this.score() ?? { styles: [] }, this.ground()?.style ?? ''));
   readonly length = computed((): Ticks => { const [score, section] = [this.score(), this.section()]; return score && section ? sectionTicks(score, section) : 0; });
   readonly typing = computed((): Typing => ({ key: this.key(), metre: this.ground()?.metre ?? { beats: 4, unit: 4, groups: [2, 2] }, length: this.length() }));
 

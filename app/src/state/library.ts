@@ -4,7 +4,8 @@ import { readMidi } from '@fendro/core/files/midi-read';
 import { openSong, type OpenedSong } from '@fendro/core/song/song-file';
 import { SONG_VERSION, type Ground, type Score, type Song, type Take } from '@fendro/core/song/schema';
 import { startScore } from '@fendro/core/styles/band';
-import { styleOf } from '@fendro/core/styles/styles';
+import type { Style } from '@fendro/core/song/style';
+import { withStyle } from '@fendro/core/styles/styles';
 import { newId, newSeed } from './ids';
 import { Saving, songOf } from './saving';
 import { selectSong } from './selectors';
@@ -63,8 +64,8 @@ export class Library {
     return this.show({ ...opened, song: { ...opened.song, id: newId('song') } }, true);
   }
 
-  async start(title: string, ground: Ground): Promise<void> {
-    const score = startScore(title, ground, styleOf(ground.style));
+  async start(title: string, ground: Ground, style: Style): Promise<void> {
+    const score = withStyle(startScore(title, ground, style), style);
     const song: Song = { format: 'fendro-song', version: SONG_VERSION, id: newId('song'), seed: newSeed(), score, ledger: { takes: {}, heard: [] } };
     await this.show({ ok: true, song, setAside: [] }, true);
   }

@@ -4,6 +4,7 @@ import localforage from 'localforage';
 import * as z from 'zod';
 import { ownPhraseSchema, type OwnPhrase } from '@fendro/core/song/own-phrase';
 import { briefSchema, chordSpanSchema, ROLES } from '@fendro/core/song/schema';
+import { styleSchema, type Style } from '@fendro/core/song/style';
 import { newId } from './ids';
 
 /** What can be used again in any song. Rhythms and scales are written out in their ids. */
@@ -13,13 +14,14 @@ const shelfSchema = z.object({
   scales: z.array(z.string()),
   favourites: z.array(z.string()),
   phrases: z.array(ownPhraseSchema).default([]),
+  styles: z.array(styleSchema).default([]),
   briefs: z.array(z.object({ id: z.string(), name: z.string(), role: z.enum(ROLES), brief: briefSchema })).default([]),
 });
 export type ShelfContents = z.infer<typeof shelfSchema>;
 export type ShelfBrief = ShelfContents['briefs'][number];
 export type ShelfProgression = ShelfContents['progressions'][number];
 
-const EMPTY: ShelfContents = { progressions: [], rhythms: [], scales: [], favourites: [], phrases: [], briefs: [] };
+const EMPTY: ShelfContents = { progressions: [], rhythms: [], scales: [], favourites: [], phrases: [], styles: [], briefs: [] };
 const KEY = 'shelf';
 
 /** Saved things across songs: there at once, everywhere, and after a reload. */
@@ -72,6 +74,15 @@ export class Shelf {
 
   removePhrase(id: string): void {
     this.change({ phrases: this.contents().phrases.filter((own) => own.id !== id) });
+  }
+
+  /** Puts a style of one's own first; `replaces` is the one that it was changed from. */
+  saveStyle(style: Style, replaces: string | null): void {
+    this.change({ styles: [style, ...this.contents().styles.filter(({ id }) => id !== replaces && id !== style.id)] });
+  }
+
+  removeStyle(id: string): void {
+    this.change({ styles: this.contents().styles.filter((own) => own.id !== id) });
   }
 
   saveBrief(brief: Omit<ShelfBrief, 'id'>): void {

@@ -5,7 +5,7 @@ import { isDrumRole } from '@fendro/core/song/roles';
 import type { Part, Score } from '@fendro/core/song/schema';
 import { placeSolo, removeSolo } from '@fendro/core/song/solo';
 import { freeColour, newPart } from '@fendro/core/styles/band';
-import { styleOf } from '@fendro/core/styles/styles';
+import { styleIn } from '@fendro/core/styles/styles';
 import { Drafting } from './drafting';
 import { newId } from './ids';
 import { selectOwnScore, selectPart, selectSection, selectSession } from './selectors';
@@ -53,7 +53,7 @@ export class SoloDesk {
   private soloist(score: Score): { score: Score; part: Part } {
     const known = score.parts.find(({ role }) => role === 'solo');
     if (known) return { score, part: known };
-    const part = newPart(styleOf(score.ground.style), 'solo', newId('part'), freeColour(score));
+    const part = newPart(styleIn(score, score.ground.style), 'solo', newId('part'), freeColour(score));
     return { score: addPart(score, part), part };
   }
 

@@ -1,5 +1,6 @@
 import '@fendro/core/song/validation';
 import * as z from 'zod';
+import { styleSchema } from '@fendro/core/song/style';
 import { askingSchema, chordSpanSchema, noteSchema, partTakeSchema } from '@fendro/core/song/schema';
 
 /** What the page asks of the drafting worker. */
@@ -7,7 +8,7 @@ export const toWorkerSchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('draft'),
     id: z.number().int(),
-    request: z.object({ asking: askingSchema, seed: z.number().int(), chords: z.array(chordSpanSchema).nullable(), beside: z.array(partTakeSchema) }),
+    request: z.object({ asking: askingSchema, seed: z.number().int(), chords: z.array(chordSpanSchema).nullable(), beside: z.array(partTakeSchema), style: styleSchema.optional() }),
     from: z.number().int().min(0),
     count: z.number().int().min(1).max(256),
     shown: z.array(z.string()),

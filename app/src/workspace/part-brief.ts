@@ -5,7 +5,7 @@ import { DEFAULT_BRIEFS } from '@fendro/core/song/briefs';
 import { isDrumRole } from '@fendro/core/song/roles';
 import { DRUM_TIMES, GRIDS, type Brief, type Part } from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
-import { styleOf } from '@fendro/core/styles/styles';
+import { styleIn } from '@fendro/core/styles/styles';
 import { selectScore } from '../state/selectors';
 import { BriefShelf } from './brief-shelf';
 import { ScoreActions } from '../state/song.actions';
@@ -71,7 +71,8 @@ export class PartBriefControl {
   /** The style's own brief for this role. */
   private readonly usual = computed((): Brief => {
     const { role, name } = this.part();
-    const band = styleOf(this.part().style ?? this.score()?.ground.style ?? '').band;
+    const score = this.score();
+    const band = styleIn(score ?? { styles: [] }, this.part().style ?? score?.ground.style ?? '').band;
     const own = band.find((other) => other.role === role && other.name === name) ?? band.find((other) => other.role === role);
     return { ...DEFAULT_BRIEFS[role], ...own?.brief };
   });

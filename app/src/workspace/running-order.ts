@@ -11,8 +11,8 @@ import { soundingNotes } from '@fendro/core/sounding/parts';
 import { type Placed } from '@fendro/core/song/resolve';
 import { SECTION_KINDS, type SectionKind } from '@fendro/core/song/schema';
 import { newSection } from '@fendro/core/styles/band';
-import { ENDINGS, type Ending } from '@fendro/core/styles/schema';
-import { styleOf } from '@fendro/core/styles/styles';
+import { ENDINGS, type Ending } from '@fendro/core/song/style';
+import { styleIn } from '@fendro/core/styles/styles';
 import { TICKS_PER_QUARTER } from '@fendro/core/theory/units';
 import { Playback } from '../sound/playback';
 import { newId } from '../state/ids';
@@ -129,14 +129,15 @@ export class RunningOrder {
   protected add(kind: SectionKind): void {
     const score = this.score();
     if (!score) return;
-    const section = newSection(styleOf(score.ground.style), kind, newId('section'), freeName(score, nameOfKind(kind)));
+    const section = newSection(styleIn(score, score.ground.style), kind, newId('section'), freeName(score, nameOfKind(kind)));
     const after = this.view()?.occurrence.id;
     this.store.dispatch(ScoreActions.sectionAdded({ section, occurrence: newId('occurrence'), ...(after ? { after } : {}) }));
   }
 
   /** Ways to end the song, the style's own first. */
   protected readonly endingsOffered = computed(() => {
-    const own = styleOf(this.score()?.ground.style ?? '').ending;
+    const score = this.score();
+    const own = styleIn(score ?? { styles: [] }, score?.ground.style ?? '').ending;
     return [own, ...ENDINGS.filter((ending) => ending !== own)].map((ending) => ({ ending, text: `${ENDING_NAMES[ending].name}, ${ENDING_NAMES[ending].bars === 1 ? '1 bar' : '2 bars'}` }));
   });
 

@@ -6,7 +6,7 @@ import { groundOf } from '@fendro/core/song/ground';
 import { HARMONY, ROLES, type LineId, type Part, type Role } from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { freeColour, newPart, ROLE_NAMES } from '@fendro/core/styles/band';
-import { styleOf } from '@fendro/core/styles/styles';
+import { styleIn } from '@fendro/core/styles/styles';
 import { clashes } from '@fendro/core/song/fit';
 import { isDrumRole } from '@fendro/core/song/roles';
 import { soundingNotes } from '@fendro/core/sounding/parts';
@@ -257,7 +257,7 @@ export class Sheet {
     const score = this.score();
     if (!score) return;
     const same = score.parts.filter((part) => part.role === role).length;
-    const part = newPart(styleOf(score.ground.style), role, newId('part'), freeColour(score));
+    const part = newPart(styleIn(score, score.ground.style), role, newId('part'), freeColour(score));
     this.store.dispatch(ScoreActions.partAdded({ part: same === 0 ? part : { ...part, name: `${part.name} ${same + 1}` } }));
   }
 

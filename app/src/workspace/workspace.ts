@@ -7,7 +7,7 @@ import { MixDrawer } from './mix-drawer';
 import { PhrasesDrawer } from './phrases-drawer';
 import { RunningOrder } from './running-order';
 import { Sheet } from './sheet';
-import { StylesDrawer } from './styles-drawer';
+import { StylesDrawer } from './styles/styles-drawer';
 
 /** Where songs are made: the running order above, the sheet, the bench beside it, the mix below when asked for. */
 @Component({

@@ -1,4 +1,4 @@
-import type { Style } from '../../styles/schema';
+import type { Style } from '../../song/style';
 import { chordMask, chordSymbol, makeChord, sameChord, type Chord } from '../../theory/chord';
 import { harmonicFunction, type HarmonicFunction } from '../../theory/harmony-role';
 import { isMinorish, keyMask, type Key } from '../../theory/key';

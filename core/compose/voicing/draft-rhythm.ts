@@ -1,5 +1,5 @@
 import { ownRhythmId, type Fullness } from '../../styles/chord-rhythms';
-import type { Style } from '../../styles/schema';
+import type { Style } from '../../song/style';
 import { barTicks, metreName, metricalWeight, WEIGHT, type Metre } from '../../theory/metre';
 import { range, SIXTEENTH } from '../../theory/units';
 import { happens, pickIndex, stream } from '../../trellis/random';

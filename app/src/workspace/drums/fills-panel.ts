@@ -3,7 +3,7 @@ import { Store } from '@ngrx/store';
 import { allFills, FILL_LENGTHS, placeFill, type Fill, type FillLength } from '@fendro/core/compose/fills';
 import { partTake, sectionTicks, soundingId } from '@fendro/core/song/resolve';
 import type { PartTake } from '@fendro/core/song/schema';
-import { styleOf } from '@fendro/core/styles/styles';
+import { styleIn } from '@fendro/core/styles/styles';
 import { Playback } from '../../sound/playback';
 import { HarmonyDesk } from '../../state/harmony-desk';
 import { newId } from '../../state/ids';
@@ -53,7 +53,7 @@ export class FillsPanel {
   private base: PartTake | null = null;
   private tried: PartTake | null = null;
 
-  private readonly fills = computed(() => allFills(styleOf(this.part()?.style ?? this.ground()?.style ?? '')));
+  private readonly fills = computed(() => allFills(styleIn(this.score() ?? { styles: [] }, this.part()?.style ?? this.ground()?.style ?? '')));
   private readonly sounding = computed(() => { const [section, part] = [this.section(), this.part()]; return section && part ? partTake(this.takes(), soundingId(section, part.id, this.heard())) : null; });
   protected readonly ideas = computed((): Idea[] => (this.sounding() ? this.fills().map(({ id, name, style }) => ({ id, text: name, detail: style.toLowerCase() })) : []));
 

@@ -3,7 +3,7 @@ import { Store } from '@ngrx/store';
 import { CADENCES, COLOURINGS, type HarmonyBrief, type Section } from '@fendro/core/song/schema';
 import { soundingId } from '@fendro/core/song/resolve';
 import { harmonyBriefFor } from '@fendro/core/song/briefs';
-import { styleOf } from '@fendro/core/styles/styles';
+import { styleIn } from '@fendro/core/styles/styles';
 import { readChord } from '@fendro/core/theory/read-chord';
 import { selectHeard, selectScore } from '../../state/selectors';
 import { ScoreActions } from '../../state/song.actions';
@@ -66,7 +66,7 @@ export class HarmonyBriefControl {
   protected readonly exact = signal(false);
   protected readonly problem = signal<{ which: 'first' | 'last'; text: string } | null>(null);
   protected readonly brief = computed(() => this.section().harmonyBrief);
-  private readonly usual = computed(() => harmonyBriefFor(this.section().kind, styleOf(this.score()?.ground.style ?? '').harmony));
+  private readonly usual = computed(() => harmonyBriefFor(this.section().kind, styleIn(this.score() ?? { styles: [] }, this.score()?.ground.style ?? '').harmony));
 
   protected readonly words = computed((): SentenceWord[] => {
     const { pace, colouring, cadence, adventure } = this.brief();

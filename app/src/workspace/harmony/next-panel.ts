@@ -2,7 +2,6 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { nextChords, substitutesFor, type ChordIdea } from '@fendro/core/compose/harmony/next';
 import type { ChordSpan } from '@fendro/core/song/schema';
 import { setChords, typeChords } from '@fendro/core/song/chord-edit';
-import { styleOf } from '@fendro/core/styles/styles';
 import { chordSymbol, type Chord } from '@fendro/core/theory/chord';
 import { romanNumeral } from '@fendro/core/theory/harmony-role';
 import { Store } from '@ngrx/store';
@@ -70,7 +69,7 @@ export class NextPanel {
     const ground = this.desk.ground();
     const section = this.desk.section();
     if (!ground || !section) return [];
-    return nextChords(styleOf(ground.style), this.desk.key(), section.harmonyBrief.colouring, this.span()?.chord ?? null, this.after(), 8);
+    return nextChords(this.desk.style(), this.desk.key(), section.harmonyBrief.colouring, this.span()?.chord ?? null, this.after(), 8);
   });
 
   private readonly substitutes = computed((): readonly ChordIdea[] => {

@@ -3,7 +3,6 @@ import { Store } from '@ngrx/store';
 import { draftRhythm } from '@fendro/core/compose/voicing/draft-rhythm';
 import type { ChordSetting } from '@fendro/core/song/schema';
 import { CHORD_RHYTHMS, chordRhythmOf, fullnessOf, isWrittenMetre, ownRhythmId, type ChordRhythm, type Fullness } from '@fendro/core/styles/chord-rhythms';
-import { styleOf } from '@fendro/core/styles/styles';
 import { chordSymbol } from '@fendro/core/theory/chord';
 import { barTicks, beatsOf, metreName } from '@fendro/core/theory/metre';
 import { SIXTEENTH } from '@fendro/core/theory/units';
@@ -115,7 +114,7 @@ export class RhythmPanel {
     const ground = this.desk.ground();
     if (!ground) return;
     const fullness = this.fullness() === '' ? (['sparse', 'steady', 'busy'] as const)[this.attempt() % 3] ?? 'steady' : (this.fullness() as Fullness);
-    const id = draftRhythm(styleOf(ground.style), ground.metre, fullness, this.song().open?.seed ?? 1, this.attempt());
+    const id = draftRhythm(this.desk.style(), ground.metre, fullness, this.song().open?.seed ?? 1, this.attempt());
     this.attempt.update((attempt) => attempt + 1);
     this.take(id);
     if (!this.playback.playing() && !this.playback.waiting()) void this.playback.play();

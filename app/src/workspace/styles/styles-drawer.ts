@@ -8,23 +8,30 @@ import { HARMONY, type Asking, type PartTake, type Score, type Take } from '@fen
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { applyStyle, partFrom } from '@fendro/core/styles/band';
 import { findStyles } from '@fendro/core/styles/find';
-import { STYLES, styleOf } from '@fendro/core/styles/styles';
+import { fileName } from '@fendro/core/files/deliver';
+import type { Style } from '@fendro/core/song/style';
+import { readStyle, writeStyle } from '@fendro/core/styles/style-file';
+import { copyOfStyle } from '@fendro/core/styles/style-text';
+import { STYLES, styleOf, withStyle } from '@fendro/core/styles/styles';
 import { metreName, METRES } from '@fendro/core/theory/metre';
 import { scaleOf } from '@fendro/core/theory/scale';
-import { Playback } from '../sound/playback';
-import { newId } from '../state/ids';
-import { selectHeard, selectOwnScore, selectPart, selectSection, selectSong, selectTakes } from '../state/selectors';
-import { SessionActions } from '../state/session';
-import { ScoreActions } from '../state/song.actions';
-import { Icon } from '../ui/icon';
-import { IdeaList, type Idea } from '../ui/idea-list';
-import { DraftClient } from '../work/draft-client';
+import { Playback } from '../../sound/playback';
+import { newId } from '../../state/ids';
+import { selectHeard, selectOwnScore, selectPart, selectSection, selectSong, selectTakes } from '../../state/selectors';
+import { SessionActions } from '../../state/session';
+import { ScoreActions } from '../../state/song.actions';
+import { Shelf } from '../../state/shelf';
+import { download } from '../../ui/download';
+import { Icon } from '../../ui/icon';
+import { IdeaList, type Idea } from '../../ui/idea-list';
+import { DraftClient } from '../../work/draft-client';
+import { StyleEditor } from './style-editor';
 
 /** Styles by words and tempo, each heard over the section's own chords before anything is changed. */
 @Component({
   selector: 'fd-styles-drawer',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Icon, IdeaList],
+  imports: [Icon, IdeaList, StyleEditor],
   template: `
     <section class="drawer" data-region="drawer" aria-label="Styles">
       <header>
@@ -32,8 +39,11 @@ import { DraftClient } from '../work/draft-client';
         <input #words class="field find" type="search" aria-label="Find styles by words" placeholder="latin bright 100" [value]="query()" (input)="query.set(words.value)" />
         <span class="quiet" role="status">{{ working() ? 'drafting its band …' : ideas().length + ' found' }}</span>
         <span class="gap"></span>
+        <label class="button small"><fd-icon name="upload" />Open a style file<input #file class="spoken-only" type="file" accept=".fendro-style,.json,application/json" (change)="openFile(file)" /></label>
         <button class="button bare small" aria-label="Close the styles" (click)="close()"><fd-icon name="close" /></button>
       </header>
+      @for (problem of problems(); track problem) { <p class="problem" role="alert">{{ problem }}</p> }
+      @if (editing(); as style) { <fd-style-editor [style]="style" [isNew]="isNew()" (saved)="save($event)" (left)="editing.set(null)" /> } @else {
       <div class="columns">
         <fd-idea-list label="Styles" [ideas]="ideas()" [current]="current()" nothing="No style by these words. Try a family, a mood, a metre or a tempo." (heard)="hear($event)" (taken)="apply()" (left)="letGo()" />
         <div class="side">
@@ -50,13 +60,21 @@ import { DraftClient } from '../work/draft-client';
               <button class="button small" (click)="applyToSection()">Only to {{ section()?.name }}</button>
               @if (part(); as part) { <button class="button small" (click)="applyToPart()">Only to {{ part.name }}</button> }
             </div>
+            <div class="row">
+              @if (shown.own) {
+                <button class="button small" (click)="edit()">Change it …</button>
+                <button class="button small" (click)="saveFile()"><fd-icon name="download" />As a file</button>
+                <button class="button small" (click)="remove()">Remove</button>
+              } @else { <button class="button small" (click)="edit()">Make my own of it …</button> }
+            </div>
             <p class="quiet">What is there stays; what you draft from now on is in the style. Escape stops listening.</p>
           } @else { <p class="quiet">↑ and ↓ hear a style’s band over this section’s chords. Nothing changes until you apply one.</p> }
         </div>
       </div>
+      }
     </section>
   `,
-  styleUrl: './drawer.scss',
+  styleUrl: '../drawer.scss',
 })
 export class StylesDrawer {
   private readonly store = inject(Store);
@@ -75,15 +93,28 @@ export class StylesDrawer {
   protected readonly sounds = signal(false);
   protected readonly missing = signal(false);
   private asked = 0;
+  private readonly shelf = inject(Shelf);
+  /** One's own from the shelf, those that the song brought along, and those that ship. */
+  private readonly all = computed((): readonly Style[] => {
+    const own = this.shelf.contents().styles;
+    const carried = (this.score()?.styles ?? []).filter(({ id }) => own.every((style) => style.id !== id));
+    return [...own, ...carried, ...STYLES];
+  });
+  private readonly isOwn = (id: string): boolean => STYLES.every((style) => style.id !== id);
+  private readonly styleBy = (id: string): Style => this.all().find((style) => style.id === id) ?? styleOf(id);
+  protected readonly editing = signal<Style | null>(null);
+  protected readonly isNew = signal(false);
+  /** What is wrong with a style file that was opened. */
+  protected readonly problems = signal<readonly string[]>([]);
 
   protected readonly ideas = computed((): Idea[] => {
     const now = this.score()?.ground.style;
-    return findStyles(this.query()).map(({ id, name, family, moods, tempo, metres }) => ({ id, text: name, detail: `${family.toLowerCase()}; ${moods.join(', ')}; ${metres[0]}, ${tempo.low}–${tempo.high}`, marked: id === now }));
+    return findStyles(this.query(), this.all()).map(({ id, name, family, moods, tempo, metres }) => ({ id, text: name, detail: `${this.isOwn(id) ? 'your own, ' : ''}${family.toLowerCase()}; ${moods.join(', ')}; ${metres[0]}, ${tempo.low}–${tempo.high}`, marked: id === now }));
   });
 
   protected readonly shown = computed(() => {
-    const style = STYLES.find(({ id }) => id === this.current());
-    return style ? { name: style.name, metres: style.metres.join(', '), tempo: `${style.tempo.low}–${style.tempo.high}`, scales: style.scales.map((id) => scaleOf(id).name.toLowerCase()).join(', '), band: style.band.map(({ name, instrument }) => `${name} (${instrumentOf(instrument).name.toLowerCase()})`).join(', ') } : null;
+    const style = this.all().find(({ id }) => id === this.current());
+    return style ? { name: style.name, own: this.isOwn(style.id), metres: style.metres.join(', '), tempo: `${style.tempo.low}–${style.tempo.high}`, scales: style.scales.map((id) => scaleOf(id).name.toLowerCase()).join(', '), band: style.band.map(({ name, instrument }) => `${name} (${instrumentOf(instrument).name.toLowerCase()})`).join(', ') } : null;
   });
 
   constructor() {
@@ -103,7 +134,7 @@ export class StylesDrawer {
 
   private async guestOf(id: string, stale: () => boolean): Promise<{ score: Score; takes: Record<string, Take> } | null> {
     const [score, section] = [this.score(), this.section()];
-    const style = styleOf(id);
+    const style = this.styleBy(id);
     if (!score || !section) return null;
     const harmony = harmonyTake(this.takes(), soundingId(section, HARMONY, this.heard()));
     const own = groundOf(score, section);
@@ -119,7 +150,7 @@ export class StylesDrawer {
       const listened = parts.find(({ role }) => role === LISTENS_TO[part.role]);
       const beside = listened ? Object.values(takes).filter((take): take is PartTake => take.of === 'part' && take.part === listened.id) : [];
       const asking: Asking = { engine: ENGINE, ground, bars: section.bars, kind: section.kind, role: part.role, brief: part.brief, ...(harmony ? { harmony: harmony.id } : {}), beside: beside.map((take) => take.id) };
-      const request = { asking, seed: this.song().open?.seed ?? 1, chords: harmony?.chords ?? null, beside };
+      const request = { asking, seed: this.song().open?.seed ?? 1, chords: harmony?.chords ?? null, beside, ...(this.isOwn(id) ? { style } : {}) };
       const run = this.client.run({ request, from: 0, count: 1, shown: [] }, {
         take: ({ content, attempt }) => {
           if (content.of !== 'part') return;
@@ -133,7 +164,7 @@ export class StylesDrawer {
       await run.done;
     }
     this.working.set(false);
-    return { score: { ...score, ground, parts, sections: [{ ...section, ground: {}, harmony: harmony?.id ?? null, chosen }], order: [{ id: 'heard', section: section.id }], remarks: {} }, takes };
+    return { score: { ...withStyle(score, style), ground, parts, sections: [{ ...section, ground: {}, harmony: harmony?.id ?? null, chosen }], order: [{ id: 'heard', section: section.id }], remarks: {} }, takes };
   }
 
   private silence(): void {
@@ -153,7 +184,7 @@ export class StylesDrawer {
     if (!score || id === null) return;
     const change = { pace: this.pace(), sounds: this.sounds(), missing: this.missing() };
     this.silence();
-    this.store.dispatch(ScoreActions.revised({ name: 'apply a style', score: applyStyle(score, styleOf(id), change, () => newId('part')), takes: [], released: [] }));
+    this.store.dispatch(ScoreActions.revised({ name: 'apply a style', score: applyStyle(score, this.styleBy(id), change, () => newId('part')), takes: [], released: [] }));
   }
 
   protected applyToSection(): void {
@@ -165,7 +196,7 @@ export class StylesDrawer {
       const { style: _old, ...ground } = other.ground;
       return { ...other, ground: style === score.ground.style ? ground : { ...ground, style } };
     });
-    this.store.dispatch(ScoreActions.revised({ name: 'apply a style to a section', score: { ...score, sections }, takes: [], released: [] }));
+    this.store.dispatch(ScoreActions.revised({ name: 'apply a style to a section', score: { ...withStyle(score, this.styleBy(style)), sections }, takes: [], released: [] }));
   }
 
   protected applyToPart(): void {
@@ -173,7 +204,54 @@ export class StylesDrawer {
     if (!score || !part || style === null) return;
     this.silence();
     const parts = score.parts.map((other) => (other.id === part.id ? { ...other, style: style === score.ground.style ? null : style } : other));
-    this.store.dispatch(ScoreActions.revised({ name: 'apply a style to a part', score: { ...score, parts }, takes: [], released: [] }));
+    this.store.dispatch(ScoreActions.revised({ name: 'apply a style to a part', score: { ...withStyle(score, this.styleBy(style)), parts }, takes: [], released: [] }));
+  }
+
+  /** One's own is changed, one that ships is copied first. */
+  protected edit(): void {
+    const id = this.current();
+    if (id === null) return;
+    this.silence();
+    this.isNew.set(!this.isOwn(id));
+    const style = this.styleBy(id);
+    this.editing.set(this.isOwn(id) ? style : copyOfStyle(style, style.id, `My ${style.name.toLowerCase()}`));
+  }
+
+  /** A changed style is another one: songs that carry the old one keep it until the new one is applied. */
+  protected save(style: Style): void {
+    const before = this.editing()?.id ?? null;
+    const kept = copyOfStyle(style, newId('style'), style.name);
+    this.shelf.saveStyle(kept, this.isNew() ? null : before);
+    this.editing.set(null);
+    this.query.set('');
+    this.current.set(kept.id);
+  }
+
+  protected saveFile(): void {
+    const id = this.current();
+    if (id === null) return;
+    const style = this.styleBy(id);
+    download(`${fileName(style.name)}.fendro-style`, writeStyle(style), 'application/json');
+  }
+
+  protected remove(): void {
+    const id = this.current();
+    if (id === null) return;
+    this.letGo();
+    this.shelf.removeStyle(id);
+  }
+
+  protected async openFile(input: HTMLInputElement): Promise<void> {
+    const [file] = input.files ?? [];
+    input.value = '';
+    if (!file) return;
+    const read = readStyle(await file.text());
+    this.problems.set(read.ok ? [] : [`${file.name} was not opened.`, ...read.problems]);
+    if (!read.ok) return;
+    const style = copyOfStyle(read.style, newId('style'), read.style.name);
+    this.shelf.saveStyle(style, null);
+    this.query.set('');
+    this.current.set(style.id);
   }
 
   protected close(): void {

@@ -1,6 +1,6 @@
-import '../song/validation';
+import './validation';
 import * as z from 'zod';
-import { briefSchema, COLOURINGS, ROLES } from '../song/schema';
+import { briefSchema, COLOURINGS, DRUM_TIMES, percent, ROLES } from './brief-schema';
 import { isScaleId } from '../theory/scale';
 
 /**
@@ -79,15 +79,16 @@ const bandPart = z.object({
   instrument: z.string(),
   level: z.number().min(0).max(100),
   pan: z.number().min(-100).max(100),
-  brief: briefSchema.unwrap().partial(),
+  // What a style leaves out stays as the role has it, so the defaults of songs must not fill it in.
+  brief: briefSchema.unwrap().omit({ time: true, pickup: true }).partial().extend({ time: z.enum(DRUM_TIMES).nullable().optional(), pickup: percent.optional() }),
 });
 
 export const styleSchema = z.object({
-  id: z.string().regex(/^[a-z0-9-]+$/),
-  name: z.string(),
-  family: z.string(),
-  moods: z.array(z.string()).min(1),
-  tempo: z.object({ low: z.number(), usual: z.number(), high: z.number() }),
+  id: z.string().max(64).regex(/^[a-z0-9-]+$/),
+  name: z.string().trim().min(1, 'a style needs a name').max(60),
+  family: z.string().trim().min(1, 'a style needs a family').max(60),
+  moods: z.array(z.string().trim().min(1)).min(1, 'a style needs a mood'),
+  tempo: z.object({ low: z.number().min(20).max(300), usual: z.number().min(20).max(300), high: z.number().min(20).max(300) }),
   /** The first is the home metre, in which the figures are written. */
   metres: z.array(z.string().regex(/^\d+\/\d+$/)).min(1),
   swing: z.number().min(0).max(100),
