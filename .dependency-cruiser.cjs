@@ -20,7 +20,7 @@ module.exports = {
     layer('song', 'song', 'theory'),
     layer('styles', 'styles', 'song', 'theory'),
     layer('study', 'study', 'song', 'theory', 'trellis'),
-    layer('sounding', 'sounding', 'song', 'theory', 'study', 'trellis'),
+    layer('sounding', 'sounding', 'song', 'theory', 'study', 'styles', 'trellis'),
     layer('compose', 'compose', 'song', 'theory', 'study', 'styles', 'trellis'),
     layer('files', 'files', 'song', 'theory', 'study', 'sounding', 'styles'),
   ],

@@ -55,7 +55,7 @@ function draftSome(asking: Asking, seed: number, chords: HarmonyTake['chords'] |
 }
 
 const parts = band();
-let score: Score = { title: 'Barometer Falling', ground, parts, sections: [], order: ORDER.map((section, index) => ({ id: `occurrence-${index + 1}`, section })), energy: [], remarks: {} };
+let score: Score = { title: 'Barometer Falling', ground, parts, sections: [], order: ORDER.map((section, index) => ({ id: `occurrence-${index + 1}`, section })), energy: [], remarks: {}, styles: [] };
 const takes: Record<string, Take> = {};
 const heard: Heard[] = [];
 

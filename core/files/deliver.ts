@@ -143,7 +143,7 @@ export function deliverTake(score: Score, take: PartTake): Delivery | null {
   const section = score.sections.find(({ id }) => id === take.section);
   if (!part) return null;
   const ground = section ? groundOf(score, section) : score.ground;
-  const sounding = played(take.notes, part, ground);
+  const sounding = played(take.notes, part, ground, score);
   // A file begins at 0: a pick-up needs a bar of its own before the first.
   const lead = (sounding[0]?.start ?? 0) < -HANDS ? barTicks(ground.metre) : 0;
   const notes = sounding.map((note): SoundingNote => {
@@ -162,5 +162,5 @@ export function deliverAll(score: Score, takes: Takes): Delivery[] {
   return [deliverSong(score, takes, 1), ...parts];
 }
 
-/** The same score as written: without what players' hands add when it sounds. */
-export const asWritten = (score: Score): Score => ({ ...score, parts: score.parts.map((part) => ({ ...part, brief: { ...part.brief, humanise: 0 } })) });
+/** The same score as written: without what players' hands and the style's feel add when it sounds. */
+export const asWritten = (score: Score): Score => ({ ...score, ground: { ...score.ground, feel: 0 }, parts: score.parts.map((part) => ({ ...part, brief: { ...part.brief, humanise: 0 } })) });

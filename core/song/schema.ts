@@ -31,6 +31,8 @@ export const groundSchema = z
     metre: metreSchema,
     swing: percent,
     style: id,
+    /** How much of the style's feel sounds, in %; none means all of it. */
+    feel: z.number().min(0).max(150).optional(),
     /** How likely drafters take each degree of the scale, in %, in its order; none means all alike. */
     weights: z.array(percent).max(12).readonly().optional(),
   })

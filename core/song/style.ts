@@ -83,6 +83,19 @@ const bandPart = z.object({
   brief: briefSchema.unwrap().omit({ time: true, pickup: true }).partial().extend({ time: z.enum(DRUM_TIMES).nullable().optional(), pickup: percent.optional() }),
 });
 
+const lateness = z.number().int().min(-40).max(40);
+
+/** How a style's players sit on the beat: added when a part sounds or is delivered, never written. */
+export const feelSchema = z.object({
+  /** Ticks behind the beat by role; ahead where negative. */
+  late: z.partialRecord(z.enum(ROLES), lateness),
+  /** Single drums that differ from the rest of the kit. */
+  drums: z.partialRecord(z.enum(DRUM_VOICES), lateness).optional(),
+  /** Velocity added on each sixteenth of a beat. */
+  accents: z.array(z.number().int().min(-24).max(24)).length(4).optional(),
+});
+export type Feel = z.infer<typeof feelSchema>;
+
 export const styleSchema = z.object({
   id: z.string().max(64).regex(/^[a-z0-9-]+$/),
   name: z.string().trim().min(1, 'a style needs a name').max(60),
@@ -112,6 +125,7 @@ export const styleSchema = z.object({
   percussion: z.array(z.object({ name: z.string(), voices: voiced })).optional(),
   /** One bar each, played towards the next section; only what lies after the fill's beginning replaces the groove. */
   fills: z.array(z.object({ name: z.string(), voices: voiced })).min(2),
+  feel: feelSchema.optional(),
   /** How a song in this style likes to end. */
   ending: z.enum(ENDINGS),
   band: z.array(bandPart).min(4),

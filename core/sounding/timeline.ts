@@ -5,6 +5,8 @@ import type { Ground, Note, Part, Score } from '../song/schema';
 import { barTicks, beatsOf, type Metre } from '../theory/metre';
 import type { MidiNote, Percent, Ticks, Velocity } from '../theory/units';
 import { modulo, TICKS_PER_QUARTER } from '../theory/units';
+import { styleIn } from '../styles/styles';
+import { felt } from './feel';
 import { humanised } from './humanise';
 import { soundingNotes } from './parts';
 
@@ -61,9 +63,12 @@ export function grooved(notes: readonly Note[], { swing, metre }: Pick<Ground, '
   return moved;
 }
 
-/** Notes as a part's hands play them on a ground, on the drums of its kit that the writer has put in place of others. */
-export const played = (notes: readonly Note[], { id, brief, swaps }: Part, ground: Ground): readonly Note[] =>
-  swapped(humanised(grooved(notes, ground), brief.humanise, id, barTicks(ground.metre)), swaps);
+/** Notes as a part's hands play them on a ground, in the feel of its style, on the drums of its kit that the writer has put in place of others. */
+export function played(notes: readonly Note[], { id, role, brief, swaps, style }: Part, ground: Ground, song: Pick<Score, 'styles'>): readonly Note[] {
+  const bar = barTicks(ground.metre);
+  const onFeel = felt(grooved(notes, ground), styleIn(song, style ?? ground.style).feel, ground.feel ?? 100, role, bar);
+  return swapped(humanised(onFeel, brief.humanise, id, bar), swaps);
+}
 
 const swappedNotes = new WeakMap<readonly Note[], WeakMap<Part['swaps'], readonly Note[]>>();
 
@@ -79,7 +84,7 @@ function swapped(notes: readonly Note[], swaps: Part['swaps']): readonly Note[] 
 /** A part's notes at one place of the running order, from the section's start; what lies beyond a shortened section is silent. */
 function placedNotes(placed: Placed, part: Part, score: Score, takes: Takes, heard: HeardTakes): readonly Note[] {
   const ground = groundOf(score, placed.section);
-  const notes = played(soundingNotes(score, placed.section, part.id, takes, heard), part, ground);
+  const notes = played(soundingNotes(score, placed.section, part.id, takes, heard), part, ground, score);
   return notes.filter(({ start }) => start < placed.length && start >= -seamOf(ground.metre));
 }
 

@@ -35,6 +35,7 @@ export const afrobeat: Style = {
     { name: 'toms', voices: { 'high tom': 'x..x....x.......', 'low tom': '......x....x..x.' } },
   ],
   percussion: [{ name: 'bell and shaker', voices: { cowbell: 'x.x.xx.x.x.xx.x.', shaker: 'x3x3x3x3x3x3x3x3' } }, { name: 'congas and clave', voices: { clave: 'x..x..x...x.x...', 'open conga': '......x.......xx', 'muted conga': 'x.x...x.x.x.....' } }],
+  feel: { late: { bass: 2, comping: -2, strum: -4, drums: 0 }, drums: { 'closed hat': -4, shaker: -4 }, accents: [2, -6, 4, -2] },
   ending: 'tag',
   band: [
     { role: 'melody', name: 'Horn', instrument: 'alto-saxophone', level: 70, pan: 8, brief: { low: 56, high: 76, busyness: 5, syncopation: 55 } },
@@ -42,6 +43,6 @@ export const afrobeat: Style = {
     { role: 'ensemble', name: 'Horns', instrument: 'brass-section', level: 56, pan: 20, brief: { low: 52, high: 74, busyness: 2, voices: 3 } },
     { role: 'bass', name: 'Bass', instrument: 'fingered-bass', level: 82, pan: 0, brief: { low: 28, high: 48, busyness: 6, syncopation: 55 } },
     { role: 'drums', name: 'Drums', instrument: 'standard-kit', level: 70, pan: 0, brief: { busyness: 17 } },
-    { role: 'percussion', name: 'Percussion', instrument: 'standard-kit', level: 58, pan: -8, brief: { busyness: 10 } },
+    { role: 'percussion', name: 'Percussion', instrument: 'standard-kit', level: 65, pan: -8, brief: { busyness: 10 } },
   ],
 };

@@ -39,9 +39,9 @@ export const ambient: Style = {
   band: [
     { role: 'melody', name: 'Melody', instrument: 'cello', level: 66, pan: 6, brief: { low: 45, high: 72, busyness: 1.5, syncopation: 10, breath: 70 } },
     { role: 'pad', name: 'Strings', instrument: 'string-ensemble', level: 62, pan: -12, brief: { low: 48, high: 79, busyness: 1, voices: 4 } },
-    { role: 'arpeggio', name: 'Bells', instrument: 'music-box', level: 48, pan: 22, brief: { low: 62, high: 88, busyness: 4 } },
+    { role: 'arpeggio', name: 'Bells', instrument: 'music-box', level: 57, pan: 22, brief: { low: 62, high: 88, busyness: 4 } },
     { role: 'ensemble', name: 'Choir', instrument: 'choir', level: 50, pan: 14, brief: { low: 50, high: 74, busyness: 1, voices: 3 } },
     { role: 'bass', name: 'Low strings', instrument: 'cello', level: 64, pan: -4, brief: { low: 36, high: 55, busyness: 1 } },
-    { role: 'percussion', name: 'Far drums', instrument: 'standard-kit', level: 46, pan: 0, brief: { busyness: 2 } },
+    { role: 'percussion', name: 'Far drums', instrument: 'standard-kit', level: 55, pan: 0, brief: { busyness: 2 } },
   ],
 };

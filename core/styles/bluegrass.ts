@@ -34,6 +34,7 @@ export const bluegrass: Style = {
     { name: 'two stops', voices: { kick: 'x.......x.......' } },
     { name: 'snare lead', voices: { snare: '........xxxxx.x.' } },
   ],
+  feel: { late: { bass: -3, strum: -4, picking: -2, ostinato: -2 }, accents: [2, -4, 5, -2] },
   ending: 'tag',
   band: [
     { role: 'melody', name: 'Fiddle', instrument: 'violin', level: 76, pan: 10, brief: { low: 60, high: 83, busyness: 9, syncopation: 20, stride: 45 } },

@@ -34,6 +34,7 @@ export const blues: Style = {
     { name: 'snare answer', voices: { snare: '........X.xxX.x.' } },
     { name: 'stop time', voices: { kick: 'x...............', snare: 'x...............' } },
   ],
+  feel: { late: { drums: 3, bass: 6, comping: 12, melody: 10, solo: 14 }, drums: { snare: 10 } },
   ending: 'turn',
   band: [
     { role: 'melody', name: 'Lead guitar', instrument: 'driven-guitar', level: 72, pan: 8, brief: { low: 52, high: 76, busyness: 4, syncopation: 55, breath: 70, adventure: 30 } },

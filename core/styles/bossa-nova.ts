@@ -56,6 +56,7 @@ export const bossaNova: Style = {
     { name: 'stick flourish', voices: { stick: '........x.xx.xx.' } },
     { name: 'soft toms', voices: { 'high tom': '..........x.....', 'middle tom': '............x...', 'low tom': '..............x.', kick: '........x.......' } },
   ],
+  feel: { late: { drums: 0, bass: 4, comping: -4, strum: -4, melody: 10 }, accents: [4, -4, 2, 2] },
   ending: 'rolled',
   band: [
     { role: 'melody', name: 'Melody', instrument: 'clarinet', level: 78, pan: 6, brief: { low: 58, high: 77, busyness: 4, syncopation: 55, adventure: 25 } },

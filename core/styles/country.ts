@@ -34,6 +34,7 @@ export const country: Style = {
     { name: 'toms down', voices: { 'high tom': '........xx......', 'low tom': '............xx..' } },
     { name: 'stop', voices: { kick: 'x...............', crash: 'x...............' } },
   ],
+  feel: { late: { strum: -3, bass: 2, drums: 0 }, drums: { snare: 4 }, accents: [2, -4, 4, -4] },
   ending: 'tag',
   band: [
     { role: 'melody', name: 'Melody', instrument: 'clean-guitar', level: 76, pan: 8, brief: { low: 55, high: 78, busyness: 5, syncopation: 20 } },

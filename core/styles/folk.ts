@@ -37,10 +37,10 @@ export const folk: Style = {
   strums: [{ name: 'boom chick', steps: 'D...d...D...d...' }, { name: 'boom chick-a', steps: 'D...d.u.D...d.u.' }, { name: 'rolling', steps: 'D..uD.duD..uD.du' }],
   ending: 'held',
   band: [
-    { role: 'melody', name: 'Melody', instrument: 'violin', level: 76, pan: 6, brief: { low: 60, high: 81, busyness: 5, syncopation: 10, adventure: 5 } },
-    { role: 'strum', name: 'Guitar', instrument: 'steel-guitar', level: 66, pan: -18, brief: { busyness: 6 } },
+    { role: 'melody', name: 'Melody', instrument: 'violin', level: 68, pan: 6, brief: { low: 60, high: 81, busyness: 5, syncopation: 10, adventure: 5 } },
+    { role: 'strum', name: 'Guitar', instrument: 'steel-guitar', level: 55, pan: -18, brief: { busyness: 6 } },
     { role: 'picking', name: 'Second guitar', instrument: 'nylon-guitar', level: 56, pan: 22, brief: { busyness: 7 } },
-    { role: 'bass', name: 'Bass', instrument: 'acoustic-bass', level: 78, pan: 0, brief: { low: 28, high: 50, busyness: 2 } },
-    { role: 'percussion', name: 'Hand percussion', instrument: 'standard-kit', level: 58, pan: 0, brief: { busyness: 6 } },
+    { role: 'bass', name: 'Bass', instrument: 'acoustic-bass', level: 69, pan: 0, brief: { low: 28, high: 50, busyness: 2 } },
+    { role: 'percussion', name: 'Hand percussion', instrument: 'standard-kit', level: 96, pan: 0, brief: { busyness: 6 } },
   ],
 };

@@ -34,6 +34,7 @@ export const funk: Style = {
     { name: 'stop on two', voices: { kick: 'x...............', snare: '....X...........' } },
     { name: 'tom splash', voices: { 'high tom': '........x.x.....', 'low tom': '............x..x' } },
   ],
+  feel: { late: { drums: 0, bass: -3, comping: 2, strum: 2 }, drums: { snare: -4 }, accents: [6, -8, 0, -4] },
   ending: 'stop',
   band: [
     { role: 'melody', name: 'Lead', instrument: 'alto-saxophone', level: 72, pan: 8, brief: { low: 55, high: 76, busyness: 6, syncopation: 70, adventure: 25 } },

@@ -34,6 +34,7 @@ export const gospel: Style = {
     { name: 'toms rolling up', voices: { 'low tom': '............x.x.x.......', 'high tom': '..................x.x.x.' } },
     { name: 'claps', voices: { clap: '............x...x...x...' } },
   ],
+  feel: { late: { drums: 4, bass: 6, comping: 6, ensemble: 10 }, drums: { snare: 9, clap: 12 } },
   ending: 'plagal',
   band: [
     { role: 'melody', name: 'Lead', instrument: 'alto-saxophone', level: 74, pan: 6, brief: { low: 56, high: 76, busyness: 5, syncopation: 40, adventure: 30 } },

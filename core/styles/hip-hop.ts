@@ -34,9 +34,10 @@ export const hipHop: Style = {
     { name: 'stutter kick', voices: { kick: 'x.xx..x.xx......', snare: '............X.x.' } },
     { name: 'hat run', voices: { 'closed hat': 'xxxxxxxxxxxxxxxx' } },
   ],
+  feel: { late: { bass: 12, comping: 14, melody: 10, drums: 4 }, drums: { snare: 18, clap: 18, 'closed hat': 8 }, accents: [4, -8, 2, -6] },
   ending: 'stop',
   band: [
-    { role: 'melody', name: 'Hook', instrument: 'vibraphone', level: 66, pan: 8, brief: { low: 58, high: 77, busyness: 3, syncopation: 50, breath: 65 } },
+    { role: 'melody', name: 'Hook', instrument: 'vibraphone', level: 74, pan: 8, brief: { low: 58, high: 77, busyness: 3, syncopation: 50, breath: 65 } },
     { role: 'comping', name: 'Keys', instrument: 'electric-piano', level: 62, pan: -16, brief: { low: 50, high: 74, busyness: 3 } },
     { role: 'counter', name: 'Second hook', instrument: 'flute', level: 52, pan: 20, brief: { low: 62, high: 81, busyness: 2 } },
     { role: 'bass', name: 'Bass', instrument: 'round-synth-bass', level: 86, pan: 0, brief: { low: 26, high: 46, busyness: 3.5 } },

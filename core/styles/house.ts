@@ -34,10 +34,11 @@ export const house: Style = {
     { name: 'kick out', voices: { 'open hat': '..x...x...x...x.' } },
     { name: 'snare roll', voices: { snare: '........x.x.xxxx' } },
   ],
+  feel: { late: { bass: 2, comping: 4, drums: 0 }, drums: { clap: -4, 'open hat': 3 } },
   ending: 'stop',
   band: [
     { role: 'melody', name: 'Lead', instrument: 'voices', level: 60, pan: 6, brief: { low: 57, high: 76, busyness: 3, syncopation: 50, breath: 70 } },
-    { role: 'comping', name: 'Piano', instrument: 'grand-piano', level: 64, pan: -10, brief: { low: 52, high: 79, busyness: 5, length: 40 } },
+    { role: 'comping', name: 'Piano', instrument: 'grand-piano', level: 68, pan: -10, brief: { low: 52, high: 79, busyness: 5, length: 40 } },
     { role: 'pad', name: 'Pad', instrument: 'warm-pad', level: 50, pan: 16, brief: { low: 55, high: 79, busyness: 1 } },
     { role: 'bass', name: 'Bass', instrument: 'round-synth-bass', level: 82, pan: 0, brief: { low: 28, high: 48, busyness: 6 } },
     { role: 'drums', name: 'Drums', instrument: 'electronic-kit', level: 78, pan: 0, brief: { busyness: 16 } },

@@ -61,11 +61,12 @@ export const indieRock: Style = {
     { name: 'tom run', voices: { 'high tom': '........xx......', 'middle tom': '..........xx....', 'low tom': '............xxxx' } },
     { name: 'flat break', voices: { snare: '............X.X.', kick: '............x.x.' } },
   ],
+  feel: { late: { drums: 2, bass: 4, strum: 3, comping: 4 }, drums: { snare: 7 } },
   ending: 'held',
   band: [
     { role: 'melody', name: 'Melody', instrument: 'square-lead', level: 66, pan: 4, brief: { low: 60, high: 77, busyness: 5, syncopation: 35 } },
     { role: 'comping', name: 'Rhythm guitar', instrument: 'clean-guitar', level: 66, pan: -35, brief: { low: 48, high: 70, busyness: 6 } },
-    { role: 'arpeggio', name: 'Chime guitar', instrument: 'muted-guitar', level: 58, pan: 38, brief: { low: 55, high: 79, busyness: 8 } },
+    { role: 'arpeggio', name: 'Chime guitar', instrument: 'muted-guitar', level: 82, pan: 38, brief: { low: 55, high: 79, busyness: 8 } },
     { role: 'bass', name: 'Bass', instrument: 'picked-bass', level: 80, pan: 0, brief: { low: 28, high: 50, busyness: 8 } },
     { role: 'drums', name: 'Drums', instrument: 'standard-kit', level: 76, pan: 0, brief: { busyness: 14 } },
   ],

@@ -34,9 +34,10 @@ export const loFi: Style = {
     { name: 'hat skip', voices: { 'closed hat': 'x.x.xx.xx.......' } },
     { name: 'kick drop', voices: { kick: 'x......x........' } },
   ],
+  feel: { late: { drums: 10, bass: 14, comping: 18, melody: 12 }, drums: { snare: 20, 'closed hat': 14 } },
   ending: 'rolled',
   band: [
-    { role: 'melody', name: 'Melody', instrument: 'vibraphone', level: 64, pan: 10, brief: { low: 60, high: 79, busyness: 3, syncopation: 40, breath: 65, adventure: 30 } },
+    { role: 'melody', name: 'Melody', instrument: 'vibraphone', level: 68, pan: 10, brief: { low: 60, high: 79, busyness: 3, syncopation: 40, breath: 65, adventure: 30 } },
     { role: 'comping', name: 'Keys', instrument: 'electric-piano', level: 64, pan: -14, brief: { low: 50, high: 74, busyness: 2.5 } },
     { role: 'picking', name: 'Guitar', instrument: 'nylon-guitar', level: 52, pan: 20, brief: { busyness: 6 } },
     { role: 'bass', name: 'Bass', instrument: 'fingered-bass', level: 76, pan: 0, brief: { low: 28, high: 48, busyness: 2.5 } },

@@ -34,6 +34,7 @@ export const march: Style = {
     { name: 'three beats', voices: { snare: 'X.X.X...' } },
     { name: 'bass drum', voices: { kick: 'x.x.x.x.' } },
   ],
+  feel: { late: { drums: -2 }, accents: [8, -2, -4, -2] },
   ending: 'cadence',
   band: [
     { role: 'melody', name: 'Trumpet', instrument: 'trumpet', level: 74, pan: 6, brief: { low: 58, high: 79, busyness: 4, syncopation: 5, stride: 45, adventure: 5 } },

@@ -35,6 +35,7 @@ export const metal: Style = {
     { name: 'choke', voices: { crash: 'x...............', kick: 'x...............' } },
   ],
   strums: [{ name: 'gallop', steps: 'D.duD.duD.duD.du' }, { name: 'chugs and a chord', steps: 'ddddddddD.......' }],
+  feel: { late: { bass: -2, strum: -2, drums: 0 }, accents: [4, 0, 0, 0] },
   ending: 'held',
   band: [
     { role: 'melody', name: 'Lead', instrument: 'driven-guitar', level: 72, pan: 14, brief: { low: 57, high: 84, busyness: 8, syncopation: 20, stride: 45, adventure: 35 } },

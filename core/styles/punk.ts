@@ -35,6 +35,7 @@ export const punk: Style = {
     { name: 'crash stops', voices: { crash: 'x.......x.......', kick: 'x.......x.......' } },
   ],
   strums: [{ name: 'all down', steps: 'D.D.D.D.D.D.D.D.' }, { name: 'down and a push', steps: 'D.D.D.D.D.D.DUDU' }],
+  feel: { late: { drums: -2, bass: -4, strum: -6, comping: -6 } },
   ending: 'stop',
   band: [
     { role: 'melody', name: 'Lead', instrument: 'driven-guitar', level: 70, pan: 10, brief: { low: 57, high: 79, busyness: 5, syncopation: 15 } },

@@ -35,13 +35,14 @@ export const salsa: Style = {
     { name: 'stop', voices: { kick: 'x...............', cowbell: 'x...............' } },
   ],
   percussion: [{ name: 'marcha', voices: { 'muted conga': 'x.x...x.x.x.....', 'open conga': '............X.X.', 'low conga': '......3.......3.' } }, { name: 'bongo march', voices: { 'high bongo': 'X.x.x.x.X.x.x.x.', 'low bongo': '............x...' } }],
+  feel: { late: { comping: -5, bass: -4, drums: 0 }, drums: { clave: -3, cowbell: -2 } },
   ending: 'stop',
   band: [
     { role: 'melody', name: 'Trumpet', instrument: 'trumpet', level: 74, pan: 10, brief: { low: 58, high: 79, busyness: 5, syncopation: 60 } },
     { role: 'comping', name: 'Piano', instrument: 'grand-piano', level: 64, pan: -18, brief: { low: 55, high: 84, busyness: 8 } },
     { role: 'ensemble', name: 'Brass', instrument: 'brass-section', level: 58, pan: 18, brief: { low: 53, high: 77, busyness: 3, voices: 3 } },
     { role: 'bass', name: 'Bass', instrument: 'acoustic-bass', level: 82, pan: 0, brief: { low: 28, high: 50, busyness: 3, syncopation: 70 } },
-    { role: 'percussion', name: 'Congas', instrument: 'standard-kit', level: 64, pan: -8, brief: { busyness: 10 } },
-    { role: 'drums', name: 'Timbales', instrument: 'standard-kit', level: 58, pan: 8, brief: { busyness: 9 } },
+    { role: 'percussion', name: 'Congas', instrument: 'standard-kit', level: 76, pan: -8, brief: { busyness: 10 } },
+    { role: 'drums', name: 'Timbales', instrument: 'standard-kit', level: 61, pan: 8, brief: { busyness: 9 } },
   ],
 };

@@ -60,6 +60,7 @@ export const slowBallad: Style = {
     { name: 'snare swell', voices: { snare: '......x.xxXx' } },
     { name: 'flam and crash', voices: { snare: '..........Xx', kick: '......x.....' } },
   ],
+  feel: { late: { melody: 10, comping: 4, strum: 4, drums: 3 }, drums: { snare: 9 } },
   ending: 'rolled',
   band: [
     { role: 'melody', name: 'Melody', instrument: 'cello', level: 80, pan: 5, brief: { low: 52, high: 71, busyness: 3.5, syncopation: 15 } },

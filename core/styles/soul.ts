@@ -60,11 +60,12 @@ export const soul: Style = {
     { name: 'around the toms', voices: { 'high tom': '........xx......', 'middle tom': '..........xx....', 'low tom': '............x.x.' } },
     { name: 'stop and push', voices: { snare: '............X.xx', kick: '........x.......' } },
   ],
+  feel: { late: { drums: 4, bass: 8, comping: 10 }, drums: { snare: 12 }, accents: [4, -6, 2, -4] },
   ending: 'plagal',
   band: [
     { role: 'melody', name: 'Melody', instrument: 'alto-saxophone', level: 78, pan: 6, brief: { low: 58, high: 76, busyness: 5, syncopation: 50, adventure: 30 } },
     { role: 'comping', name: 'Keys', instrument: 'electric-piano', level: 68, pan: -20, brief: { low: 52, high: 76, busyness: 3 } },
-    { role: 'pad', name: 'Organ', instrument: 'drawbar-organ', level: 46, pan: 28, brief: { low: 55, high: 79, busyness: 1 } },
+    { role: 'pad', name: 'Organ', instrument: 'drawbar-organ', level: 52, pan: 28, brief: { low: 55, high: 79, busyness: 1 } },
     { role: 'bass', name: 'Bass', instrument: 'fingered-bass', level: 80, pan: 0, brief: { low: 28, high: 50, busyness: 5 } },
     { role: 'drums', name: 'Drums', instrument: 'standard-kit', level: 72, pan: 0, brief: { busyness: 14 } },
   ],

@@ -37,7 +37,7 @@ export const synthPop: Style = {
   ending: 'held',
   band: [
     { role: 'melody', name: 'Lead', instrument: 'saw-lead', level: 62, pan: 6, brief: { low: 62, high: 81, busyness: 4, syncopation: 30 } },
-    { role: 'arpeggio', name: 'Sequence', instrument: 'poly-synth', level: 54, pan: -24, brief: { low: 55, high: 79, busyness: 14 } },
+    { role: 'arpeggio', name: 'Sequence', instrument: 'poly-synth', level: 57, pan: -24, brief: { low: 55, high: 79, busyness: 14 } },
     { role: 'pad', name: 'Pad', instrument: 'synth-strings', level: 50, pan: 18, brief: { low: 55, high: 79, busyness: 1 } },
     { role: 'bass', name: 'Bass', instrument: 'round-synth-bass', level: 78, pan: 0, brief: { low: 28, high: 50, busyness: 8 } },
     { role: 'drums', name: 'Drums', instrument: 'electronic-kit', level: 74, pan: 0, brief: { busyness: 12 } },

@@ -36,9 +36,9 @@ export const techno: Style = {
   ],
   ending: 'stop',
   band: [
-    { role: 'ostinato', name: 'Riff', instrument: 'saw-lead', level: 58, pan: 10, brief: { low: 50, high: 67, busyness: 9, syncopation: 60 } },
-    { role: 'arpeggio', name: 'Sequence', instrument: 'poly-synth', level: 52, pan: -20, brief: { low: 48, high: 72, busyness: 16 } },
-    { role: 'pad', name: 'Drone', instrument: 'warm-pad', level: 48, pan: 14, brief: { low: 50, high: 72, busyness: 1 } },
+    { role: 'ostinato', name: 'Riff', instrument: 'saw-lead', level: 82, pan: 10, brief: { low: 50, high: 67, busyness: 9, syncopation: 60 } },
+    { role: 'arpeggio', name: 'Sequence', instrument: 'poly-synth', level: 73, pan: -20, brief: { low: 48, high: 72, busyness: 16 } },
+    { role: 'pad', name: 'Drone', instrument: 'warm-pad', level: 51, pan: 14, brief: { low: 50, high: 72, busyness: 1 } },
     { role: 'bass', name: 'Bass', instrument: 'hard-synth-bass', level: 82, pan: 0, brief: { low: 26, high: 45, busyness: 8 } },
     { role: 'drums', name: 'Drums', instrument: 'electronic-kit', level: 80, pan: 0, brief: { busyness: 18 } },
   ],

@@ -57,6 +57,7 @@ export const waltz: Style = {
     { name: 'rolling in', voices: { snare: '....x.x.xxxx' } },
     { name: 'three steps down', voices: { 'high tom': '....x.......', 'middle tom': '......x.....', 'low tom': '........x.x.' } },
   ],
+  feel: { late: { comping: -5, strum: -5, melody: 6 } },
   ending: 'cadence',
   band: [
     { role: 'melody', name: 'Melody', instrument: 'violin', level: 76, pan: 6, brief: { low: 60, high: 81, busyness: 3, syncopation: 10 } },

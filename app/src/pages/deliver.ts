@@ -6,6 +6,7 @@ import { groundOf } from '@fendro/core/song/ground';
 import { performChords } from '@fendro/core/compose/voicing/chord-line';
 import { asWritten, deliverChords, deliverPart, deliverSection, deliverSong, fileName, type Delivery } from '@fendro/core/files/deliver';
 import { layOut, songTicks } from '@fendro/core/song/resolve';
+import { styleIn } from '@fendro/core/styles/styles';
 import { withVoicesApart } from '@fendro/core/song/voices';
 import { secondsTo } from '@fendro/core/sounding/tempo';
 import { keySignature } from '@fendro/core/theory/key';
@@ -46,7 +47,10 @@ export class Deliver {
   /** Voices of ensembles are tracks and files of their own. */
   protected readonly apart = signal(true);
   protected readonly hasEnsembles = computed(() => (this.score()?.parts ?? []).some(({ role }) => role === 'ensemble'));
-  protected readonly hasHumans = computed(() => (this.score()?.parts ?? []).some(({ brief }) => brief.humanise > 0));
+  protected readonly hasHumans = computed(() => {
+    const score = this.score();
+    return score !== null && (score.parts.some(({ brief }) => brief.humanise > 0) || styleIn(score, score.ground.style).feel !== undefined);
+  });
 
   protected readonly rows = computed((): Row[] => {
     const stored = this.score();

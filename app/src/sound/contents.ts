@@ -24,7 +24,7 @@ export function contentsOf(score: Score, placed: readonly Placed[], takes: Takes
   const inOrder = (notesOf: (section: Section) => readonly Note[] | null): string =>
     placed.map(({ section }) => { const notes = notesOf(section); return notes ? `${section.id}:${identityOf(notes)}` : ''; }).join();
   return new Map([
-    ...score.parts.map(({ id, instrument, brief, swaps }) => [id, `${instrument} ${brief.humanise} ${identityOf(swaps)} ${inOrder((section) => soundingNotes(score, section, id, takes, heard))}`] as const),
+    ...score.parts.map(({ id, instrument, brief, swaps, style }) => [id, `${instrument} ${brief.humanise} ${style} ${identityOf(swaps)} ${inOrder((section) => soundingNotes(score, section, id, takes, heard))}`] as const),
     [GUIDE, inOrder(guideIn)] as const,
   ]);
 }

@@ -90,7 +90,7 @@ export class Playback {
       const score = this.score();
       const looping = this.session().looping;
       const order = this.placed().map(({ section, length }) => [section.id, length]);
-      const grounds = score ? groundSpans(score, this.placed()).map(({ ground: { tempo, metre, swing } }) => [tempo, metre, swing]) : [];
+      const grounds = score ? groundSpans(score, this.placed()).map(({ ground: { tempo, metre, swing, style, feel } }) => [tempo, metre, swing, style, feel]) : [];
       return JSON.stringify([score?.energy, score?.parts.map(({ brief }) => brief.follows), grounds, looping, looping ? this.span() : null, order]);
     });
     let last = '';

@@ -6,7 +6,7 @@ export const ScoreActions = createActionGroup({
   source: 'Score',
   events: {
     'Title set': props<{ title: string }>(),
-    'Ground set': props<{ change: Partial<Ground> }>(),
+    'Ground set': props<{ change: Partial<Ground>; gesture?: string }>(),
     'Part added': props<{ part: Part }>(),
     'Part removed': props<{ part: string }>(),
     /** `gesture` joins the many small changes of one drag into one step. */

@@ -19,7 +19,13 @@ const FALL = 0.93;
   imports: [MatTooltip, Icon],
   template: `
     <section class="drawer" data-region="drawer" aria-label="Mix">
-      <header><h2>Mix</h2><button class="button bare small" aria-label="Close the mix" (click)="close()"><fd-icon name="close" /></button></header>
+      <header><h2>Mix</h2>
+        @if (score()?.ground; as ground) {
+          <label>Swing <input type="range" min="0" max="100" step="5" [value]="ground.swing" (input)="setGround({ swing: +$any($event.target).value })" /><output class="mono">{{ ground.swing }} %</output></label>
+          <label matTooltip="How far players sit behind or ahead of the beat, as the style has it">Feel of the style <input type="range" min="0" max="150" step="10" [value]="ground.feel ?? 100" (input)="setGround({ feel: +$any($event.target).value })" /><output class="mono">{{ ground.feel ?? 100 }} %</output></label>
+        }
+        <span class="gap"></span>
+        <button class="button bare small" aria-label="Close the mix" (click)="close()"><fd-icon name="close" /></button></header>
       <table>
         <thead class="spoken-only"><tr><th>Part</th><th>Level</th><th>Pan</th><th>Quiet</th><th>Alone</th><th>Sounding</th><th>Remove</th></tr></thead>
         <tbody>
@@ -40,7 +46,8 @@ const FALL = 0.93;
   `,
   styles: `
     .drawer { border-top: 1px solid var(--line); background: var(--surface); padding: 6px 14px 10px; max-height: 300px; overflow: auto; }
-    header { display: flex; justify-content: space-between; align-items: center; }
+    header { display: flex; align-items: center; gap: 18px; }
+    .gap { flex: 1; }
     h2 { font-size: 0.9375rem; }
     table { border-collapse: collapse; width: 100%; }
     th { text-align: left; font-weight: 400; width: 13rem; }
@@ -61,6 +68,10 @@ export class MixDrawer {
   protected readonly score = this.store.selectSignal(selectScore);
   protected readonly session = this.store.selectSignal(selectSession);
   private readonly shown = new Map<string, number>();
+
+  protected setGround(change: { swing: number } | { feel: number }): void {
+    this.store.dispatch(ScoreActions.groundSet({ change, gesture: `ground ${Object.keys(change).join()}` }));
+  }
 
   constructor() {
     const destroyed = inject(DestroyRef);

@@ -1,0 +1,175 @@
+/**
+ * npm run listen: every style's band over eight bars and its own ending, rendered offline with Fendro's own sounds and mix,
+ * and heard by numbers: clipping, parts that drown, and whether the song ends. Writes “Listening” of docs/figures.md.
+ */
+import { readFileSync } from 'node:fs';
+import { resolve } from 'node:path';
+import { BasicSoundBank, SoundBankLoader, SpessaSynthProcessor } from 'spessasynth_core';
+import { draft } from '@fendro/core/compose/draft';
+import { endSong } from '@fendro/core/compose/ending';
+import { ENGINE } from '@fendro/core/compose/engine';
+import { choose } from '@fendro/core/song/edit';
+import { NOTHING_HEARD, songTicks } from '@fendro/core/song/resolve';
+import { draftingRank, isDrumRole, LISTENS_TO } from '@fendro/core/song/roles';
+import { HARMONY, type Asking, type PartTake, type Score, type Take } from '@fendro/core/song/schema';
+import type { Style } from '@fendro/core/song/style';
+import { channelsOf, DRUM_CHANNEL, levelController, panController } from '@fendro/core/sounding/channels';
+import { instrumentOf, type Family } from '@fendro/core/sounding/instruments';
+import { secondsPerTick } from '@fendro/core/sounding/tempo';
+import { timeline, withoutOverlaps } from '@fendro/core/sounding/timeline';
+import { groundFor, startScore } from '@fendro/core/styles/band';
+import { STYLES } from '@fendro/core/styles/styles';
+import { tonicsFor } from '@fendro/core/theory/key';
+import { barTicks } from '@fendro/core/theory/metre';
+import { writeFigures } from './write-figures.mjs';
+
+const RATE = 44_100;
+const QUANTUM = 128;
+const CHANNELS = 16;
+/** A window that is softer than this is a rest, in full scale. */
+const GATE = 0.001;
+const WINDOW = Math.round(0.2 * RATE);
+/** Seconds that are heard after the last note. */
+const AFTER = 3;
+const SEED = 7;
+
+/** A style's band over chords of its own, with its ending. */
+function songOf(style: Style): { score: Score; takes: Record<string, Take>; ended: number } {
+  const scale = style.scales[0] ?? 'major';
+  const ground = groundFor(style, { tonic: tonicsFor(scale)[2] ?? 0, scale });
+  const base = { engine: ENGINE, ground, bars: 8, kind: 'verse' as const, beside: [] };
+  let score = startScore(style.name, ground, style);
+  const [section] = score.sections;
+  if (!section) throw new Error('no section');
+  const takes: Record<string, Take> = {};
+  const head = (id: string, asking: Asking) => ({ id, section: section.id, length: 8 * barTicks(ground.metre), origin: { how: 'drafted' as const, asking, seed: SEED, attempt: 0, parents: [] } });
+  const asked: Asking = { ...base, harmonyBrief: section.harmonyBrief };
+  const harmony = draft({ asking: asked, seed: SEED, chords: null, beside: [] }, 0);
+  if (!harmony.ok || harmony.content.of !== 'harmony') throw new Error(`${style.name} has no chords`);
+  takes['chords'] = { ...head('chords', asked), of: 'harmony', chords: harmony.content.chords };
+  score = choose(score, section.id, HARMONY, 'chords');
+  for (const part of [...score.parts].sort((a, b) => draftingRank(a.role) - draftingRank(b.role))) {
+    const listened = score.parts.find(({ role }) => role === LISTENS_TO[part.role]);
+    const beside = Object.values(takes).filter((take): take is PartTake => take.of === 'part' && take.part === listened?.id);
+    const asking: Asking = { ...base, role: part.role, brief: part.brief, harmony: 'chords', beside: beside.map(({ id }) => id) };
+    const result = draft({ asking, seed: SEED + part.colour, chords: harmony.content.chords, beside }, 0);
+    if (!result.ok || result.content.of !== 'part') throw new Error(`${style.name}, ${part.name}: nothing`);
+    takes[part.id] = { ...head(part.id, asking), of: 'part', part: part.id, notes: result.content.notes };
+    score = choose(score, section.id, part.id, part.id);
+  }
+  let serial = 0;
+  const ended = endSong(score, takes, style.ending, (kind) => `${kind}-end-${serial++}`);
+  if (!ended) throw new Error('no ending');
+  return { score: ended.score, takes: { ...takes, ...Object.fromEntries(ended.takes.map((take) => [take.id, take])) }, ended: songTicks(score) };
+}
+
+const banks = new Map<Family, ArrayBuffer>();
+async function bankOf(family: Family): Promise<ArrayBuffer> {
+  const known = banks.get(family);
+  if (known) return known;
+  const file = readFileSync(resolve(import.meta.dirname, `../app/public/sounds/${family}.sf3`));
+  const bank = SoundBankLoader.fromArrayBuffer(file.buffer.slice(file.byteOffset, file.byteOffset + file.byteLength) as ArrayBuffer);
+  await bank.setSampleFormat({ format: 'pcm' });
+  const bytes = bank.writeSF2() as ArrayBuffer;
+  banks.set(family, bytes);
+  return bytes;
+}
+
+interface Heard {
+  readonly peak: number;
+  /** Loudness of each part while it sounds, in dB of full scale. */
+  readonly parts: readonly { readonly name: string; readonly level: number }[];
+  /** Seconds from the last section's end until nothing is played, and the peak of the last half second. */
+  readonly rings: number;
+  readonly rest: number;
+}
+
+const decibels = (value: number): number => 20 * Math.log10(Math.max(1e-6, value));
+
+async function hear(style: Style): Promise<Heard> {
+  const { score, takes, ended } = songOf(style);
+  const synth = new SpessaSynthProcessor(RATE, { eventsEnabled: false, effectsEnabled: true });
+  await synth.processorInitialized;
+  for (const family of new Set(score.parts.map(({ instrument }) => instrumentOf(instrument).family))) synth.soundBankManager.addSoundBank(SoundBankLoader.fromArrayBuffer((await bankOf(family)).slice(0)), family);
+  const channels = channelsOf(score);
+  for (const part of score.parts) {
+    const channel = channels.get(part.id) ?? 0;
+    if (channel !== DRUM_CHANNEL) synth.midiChannels[channel]?.setDrums(isDrumRole(part.role));
+    synth.programChange(channel, instrumentOf(part.instrument).program);
+    synth.controllerChange(channel, 7, levelController(part.level));
+    synth.controllerChange(channel, 10, panController(part.pan));
+  }
+  const perTick = secondsPerTick(score.ground.tempo) * RATE;
+  const notes = score.parts.flatMap((part) => withoutOverlaps(timeline(score, takes, NOTHING_HEARD, { from: 0, to: songTicks(score) }).notes.filter((note) => note.part === part.id)));
+  const events = notes.flatMap((note) => [{ at: note.start * perTick, on: true, note }, { at: note.end * perTick, on: false, note }]).sort((a, b) => a.at - b.at || Number(a.on) - Number(b.on));
+  const last = Math.max(...notes.map(({ end }) => end));
+  const frames = Math.ceil(last * perTick + AFTER * RATE);
+  const buffers = Array.from({ length: CHANNELS }, () => [new Float32Array(QUANTUM), new Float32Array(QUANTUM)]);
+  const sums = new Map<number, { window: number; windows: number[] }>();
+  let [next, peak, rest] = [0, 0, 0];
+  for (let frame = 0; frame < frames; frame += QUANTUM) {
+    for (; next < events.length && (events[next]?.at ?? 0) < frame + QUANTUM; next++) {
+      const event = events[next];
+      if (!event) break;
+      const channel = channels.get(event.note.part) ?? 0;
+      if (event.on) synth.noteOn(channel, event.note.pitch, event.note.velocity);
+      else synth.noteOff(channel, event.note.pitch);
+    }
+    const [left, right] = [new Float32Array(QUANTUM), new Float32Array(QUANTUM)];
+    for (const pair of buffers) for (const side of pair) side.fill(0);
+    synth.processSplit(buffers, left, right, 0, QUANTUM);
+    for (const channel of channels.values()) {
+      const [a, b] = buffers[channel] ?? [];
+      if (!a || !b) continue;
+      const own = sums.get(channel) ?? { window: 0, windows: [] };
+      sums.set(channel, own);
+      for (let index = 0; index < QUANTUM; index++) {
+        const [l, r] = [a[index] ?? 0, b[index] ?? 0];
+        own.window += (l * l + r * r) / 2;
+        left[index] = (left[index] ?? 0) + l;
+        right[index] = (right[index] ?? 0) + r;
+      }
+      if (Math.floor((frame + QUANTUM) / WINDOW) > Math.floor(frame / WINDOW)) {
+        own.windows.push(Math.sqrt(own.window / WINDOW));
+        own.window = 0;
+      }
+    }
+    for (let index = 0; index < QUANTUM; index++) {
+      const sample = Math.max(Math.abs(left[index] ?? 0), Math.abs(right[index] ?? 0));
+      peak = Math.max(peak, sample);
+      if (frame > frames - RATE / 2) rest = Math.max(rest, sample);
+    }
+  }
+  const parts = score.parts.map((part) => {
+    const windows = (sums.get(channels.get(part.id) ?? 0)?.windows ?? []).filter((value) => value > GATE);
+    const power = windows.reduce((total, value) => total + value * value, 0) / Math.max(1, windows.length);
+    return { name: part.name, level: decibels(Math.sqrt(power)) };
+  });
+  return { peak, parts, rings: ((last - ended) * perTick) / RATE, rest };
+}
+
+/** How far below the loudest part another may lie, in dB. */
+const DROWNED = 12;
+
+async function listen(): Promise<number> {
+  await BasicSoundBank.isSF3DecoderReady;
+  const rows: string[] = [];
+  const faults: string[] = [];
+  for (const style of STYLES) {
+    const { peak, parts, rings, rest } = await hear(style);
+    const loudest = Math.max(...parts.map(({ level }) => level));
+    const softest = parts.reduce((least, part) => (part.level < least.level ? part : least));
+    const twoBars = 2 * barTicks(groundFor(style, { tonic: 0, scale: 'major' }).metre) * secondsPerTick(style.tempo.usual);
+    rows.push(`| ${style.name} | ${decibels(peak).toFixed(1)} | ${softest.name}, ${(softest.level - loudest).toFixed(1)} | ${style.ending} | ${rings.toFixed(1)} s |`);
+    if (peak > 1) faults.push(`${style.name} clips: ${peak.toFixed(2)}`);
+    for (const part of parts) if (part.level < loudest - DROWNED) faults.push(`${style.name}: ${part.name} lies ${(loudest - part.level).toFixed(1)} dB under the loudest`);
+    if (rings > twoBars + 0.1) faults.push(`${style.name} goes on for ${rings.toFixed(1)} s after its last section`);
+    if (rest > 0.05) faults.push(`${style.name} still sounds at the end: ${rest.toFixed(3)}`);
+    console.log(rows.at(-1), parts.map(({ name, level }) => `${name} ${level.toFixed(0)}`).join(', '));
+  }
+  console.log(faults.length === 0 ? 'No clipping, no part drowned, every song ends.' : faults.join('\n'));
+  writeFigures('Listening', `Every style's own band over eight bars and its ending, rendered offline with the shipped sounds and the styles' own levels. The softest part is given against the loudest, by its mean level while it sounds.\n\n| style | peak, dB | softest part, dB under the loudest | ending | plays after the last section |\n|---|---|---|---|---|\n${rows.join('\n')}\n\n${faults.length === 0 ? 'Nothing clips, no part lies more than 12 dB under the loudest, and every ending is over within two bars.' : faults.join('; ')}`);
+  return faults.length;
+}
+
+void listen().then((faults) => process.exit(faults === 0 ? 0 : 1));
