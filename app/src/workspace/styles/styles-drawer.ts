@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal } from '@angular/core';
+import { MatTooltip } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
 import { ENGINE } from '@fendro/core/compose/engine';
 import { groundOf } from '@fendro/core/song/ground';
@@ -31,9 +32,9 @@ import { StyleEditor } from './style-editor';
 @Component({
   selector: 'fd-styles-drawer',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Icon, IdeaList, StyleEditor],
+  imports: [MatTooltip, Icon, IdeaList, StyleEditor],
   template: `
-    <section class="drawer" data-region="drawer" aria-label="Styles">
+    <section class="drawer" [class.tall]="editing() !== null" data-region="drawer" aria-label="Styles">
       <header>
         <h2>Styles</h2>
         <input #words class="field find" type="search" aria-label="Find styles by words" placeholder="latin bright 100" [value]="query()" (input)="query.set(words.value)" />
@@ -64,7 +65,7 @@ import { StyleEditor } from './style-editor';
               @if (shown.own) {
                 <button class="button small" (click)="edit()">Change it …</button>
                 <button class="button small" (click)="saveFile()"><fd-icon name="download" />As a file</button>
-                <button class="button small" (click)="remove()">Remove</button>
+                @if (shown.shelved) { <button class="button small" (click)="remove()" matTooltip="Songs that use it keep it">Remove</button> }
               } @else { <button class="button small" (click)="edit()">Make my own of it …</button> }
             </div>
             <p class="quiet">What is there stays; what you draft from now on is in the style. Escape stops listening.</p>
@@ -114,7 +115,7 @@ export class StylesDrawer {
 
   protected readonly shown = computed(() => {
     const style = this.all().find(({ id }) => id === this.current());
-    return style ? { name: style.name, own: this.isOwn(style.id), metres: style.metres.join(', '), tempo: `${style.tempo.low}–${style.tempo.high}`, scales: style.scales.map((id) => scaleOf(id).name.toLowerCase()).join(', '), band: style.band.map(({ name, instrument }) => `${name} (${instrumentOf(instrument).name.toLowerCase()})`).join(', ') } : null;
+    return style ? { name: style.name, own: this.isOwn(style.id), shelved: this.shelf.contents().styles.includes(style), metres: style.metres.join(', '), tempo: `${style.tempo.low}–${style.tempo.high}`, scales: style.scales.map((id) => scaleOf(id).name.toLowerCase()).join(', '), band: style.band.map(({ name, instrument }) => `${name} (${instrumentOf(instrument).name.toLowerCase()})`).join(', ') } : null;
   });
 
   constructor() {
