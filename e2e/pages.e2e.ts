@@ -19,6 +19,21 @@ for (const theme of ['day', 'night']) {
     await page.getByRole('button', { name: /^Guitar,/ }).click();
     await page.getByRole('listbox', { name: /^Phrases/ }).getByRole('option').nth(20).waitFor();
     await check('fd-phrases-drawer');
+    await page.getByRole('button', { name: 'Styles', exact: true }).click();
+    await page.getByRole('listbox', { name: 'Styles' }).getByRole('option').first().click();
+    await page.getByRole('button', { name: 'Make my own of it …' }).click();
+    await check('fd-styles-drawer');
+    await page.getByRole('button', { name: 'Leave it' }).click();
+    await page.getByRole('button', { name: /^Drums,/ }).click();
+    for (const tab of ['Fills', 'Kit', 'Takes']) {
+      await page.getByRole('tab', { name: tab }).click();
+      await check('fd-bench');
+    }
+    await page.getByRole('button', { name: /^Melody,/ }).click();
+    await page.getByRole('spinbutton', { name: 'Busyness' }).click();
+    await page.getByRole('button', { name: 'Note roles' }).click();
+    await check('fd-bench');
+    await page.getByRole('button', { name: 'Back to the sentence' }).click();
     await page.getByRole('button', { name: 'Mix', exact: true }).click();
     await page.getByRole('button', { name: 'Chords', exact: true }).click();
     for (const tab of ['Draft', 'Next', 'Pick', 'Voicing', 'Rhythm', 'Facts']) {

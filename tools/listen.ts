@@ -68,9 +68,9 @@ async function bankOf(family: Family): Promise<ArrayBuffer> {
   const known = banks.get(family);
   if (known) return known;
   const file = readFileSync(resolve(import.meta.dirname, `../app/public/sounds/${family}.sf3`));
-  const bank = SoundBankLoader.fromArrayBuffer(file.buffer.slice(file.byteOffset, file.byteOffset + file.byteLength) as ArrayBuffer);
+  const bank = SoundBankLoader.fromArrayBuffer(file.buffer.slice(file.byteOffset, file.byteOffset + file.byteLength));
   await bank.setSampleFormat({ format: 'pcm' });
-  const bytes = bank.writeSF2() as ArrayBuffer;
+  const bytes = bank.writeSF2();
   banks.set(family, bytes);
   return bytes;
 }

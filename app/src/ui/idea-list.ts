@@ -8,7 +8,8 @@ export interface Idea {
   readonly chord?: Chord;
   readonly text?: string;
   readonly detail: string;
-  readonly marked?: boolean;
+  /** A word that sets it apart: “kept”, “in use”. */
+  readonly marked?: string;
 }
 
 /** Ideas that are heard on focus and taken with Enter: up and down go through them. */
@@ -24,7 +25,7 @@ export interface Idea {
         <div class="idea" [class.stacked]="!idea.chord" role="option" [id]="'idea-' + idea.id" [class.current]="idea.id === at()" [attr.aria-selected]="idea.id === at()" (click)="choose(idea.id)" (dblclick)="taken.emit(idea.id)">
           @if (idea.chord) { <fd-chord-symbol [chord]="idea.chord" /> } @else { <span class="text">{{ idea.text }}</span> }
           <span class="detail">{{ idea.detail }}</span>
-          @if (idea.marked) { <span class="marked">kept</span> }
+          @if (idea.marked) { <span class="marked">{{ idea.marked }}</span> }
         </div>
       } @empty { <p class="quiet none">{{ nothing() }}</p> }
     </div>

@@ -87,7 +87,7 @@ export class CollectionPanel {
       id,
       text: own ? own.name : formula.bars.map((bar) => bar.join(' ').replaceAll('b', '♭').replaceAll('#', '♯')).join(' | '),
       detail: own ? `your own, ${own.bars} bars` : `${formula.family.toLowerCase()}, ${formula.moods.join(', ')}`,
-      marked: this.shelf.isFavourite(id),
+      ...(this.shelf.isFavourite(id) ? { marked: 'kept' } : {}),
     })),
   );
 

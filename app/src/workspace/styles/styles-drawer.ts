@@ -110,7 +110,7 @@ export class StylesDrawer {
 
   protected readonly ideas = computed((): Idea[] => {
     const now = this.score()?.ground.style;
-    return findStyles(this.query(), this.all()).map(({ id, name, family, moods, tempo, metres }) => ({ id, text: name, detail: `${this.isOwn(id) ? 'your own, ' : ''}${family.toLowerCase()}; ${moods.join(', ')}; ${metres[0]}, ${tempo.low}–${tempo.high}`, marked: id === now }));
+    return findStyles(this.query(), this.all()).map(({ id, name, family, moods, tempo, metres }) => ({ id, text: name, detail: `${this.isOwn(id) ? 'your own, ' : ''}${family.toLowerCase()}; ${moods.join(', ')}; ${metres[0]}, ${tempo.low}–${tempo.high}`, ...(id === now ? { marked: 'in use' } : {}) }));
   });
 
   protected readonly shown = computed(() => {
