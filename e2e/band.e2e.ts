@@ -36,7 +36,8 @@ test('every role is added, drafted, heard and delivered', async ({ page }) => {
   await page.keyboard.press('Control+e');
   const song = await delivered(page, 'Download Ridge Walk.mid');
   expect(song.hanging).toBe(0);
-  for (const name of ['Counter-melody', 'Riff', 'Strummed guitar', 'Picked guitar', 'Ensemble', 'Percussion']) expect(song.notes.some(([track]) => track === name)).toBe(true);
+  // An ensemble is handed over as a part for each voice.
+  for (const name of ['Counter-melody', 'Riff', 'Strummed guitar', 'Picked guitar', 'Ensemble, voice 1', 'Ensemble, voice 2', 'Percussion']) expect(song.notes.some(([track]) => track === name)).toBe(true);
   expect(song.notes.filter(([track]) => track === 'Percussion').every(([, , , , channel]) => channel === 9)).toBe(true);
 });
 

@@ -6,7 +6,7 @@ const root = resolve(import.meta.dirname, '..');
 const NAMES = [
   'add', 'check', 'close', 'content_copy', 'dark_mode', 'delete', 'download', 'edit',
   'folder_zip', 'headphones', 'help', 'library_music', 'light_mode', 'play_arrow', 'redo', 'remove', 'repeat',
-  'stop', 'timer', 'tune', 'undo', 'upload', 'volume_off', 'volume_up', 'thumb_up', 'thumb_down', 'casino',
+  'stop', 'timer', 'tune', 'undo', 'upload', 'volume_off', 'volume_up', 'thumb_up', 'thumb_down',
 ];
 
 const rows = NAMES.map((name) => {

@@ -2,6 +2,7 @@ import { chordMask, type Chord } from '../theory/chord';
 import { beatsOf } from '../theory/metre';
 import { inMask, pitchClassOf, semitonesOf } from '../theory/pitch';
 import { modulo, range, type MidiNote, type PitchClass, type Ticks } from '../theory/units';
+import { BASS_WAY_FIGURES } from '../styles/common-figures';
 import { DRUM_KEYS, type BassFigure } from '../song/style';
 import { chordAt, nextChord, spanAt, unmet, type PartContext, type PartDraft } from './context';
 import { drawVelocities } from './dynamics';
@@ -11,7 +12,7 @@ import { FORBIDDEN, isDeadEnd, linkLayers, pathSampler, type Links } from '../tr
 import { temperatureOf } from '../trellis/weights';
 
 /** What a bass note is asked to be; the small letters of a figure are the same wishes with a chance. */
-type BassTone = 'R' | 'F' | 'O' | 'T' | 'A' | 'W';
+type BassTone = 'R' | 'F' | 'O' | 'T' | 'A' | 'W' | 'P';
 
 interface BassOnset {
   readonly start: Ticks;
@@ -26,8 +27,10 @@ interface BassOnset {
  */
 export function draftBass(context: PartContext, seed: number, attempt: number): PartDraft {
   const rhythm = stream(seed, 'bass', 'rhythm', attempt);
-  const figure = pickFigure(context.style.bass, context, rhythm);
-  const turn = happens(rhythm, 70) ? pickFigure(context.style.bass, context, rhythm) : figure;
+  const { way } = context.brief;
+  const figures = way === null ? context.style.bass : [BASS_WAY_FIGURES[way]];
+  const figure = pickFigure(figures, context, rhythm);
+  const turn = happens(rhythm, 70) ? pickFigure(figures, context, rhythm) : figure;
   const onsets = drawOnsets(figure, turn, context, rhythm);
   if (onsets.length === 0) return { ok: true, notes: [] };
   const pitches = range(context.brief.high - context.brief.low + 1).map((step) => context.brief.low + step);
@@ -58,7 +61,8 @@ function pickFigure(figures: readonly BassFigure[], { brief }: PartContext, rand
 /** The figure's strokes over the section, a root at each arrival of a chord, and strokes of the kick where it is asked to lock. */
 function drawOnsets(figure: BassFigure, turn: BassFigure, context: PartContext, random: Random): BassOnset[] {
   const { chords, metre, bars, barTicks, brief, style, beside } = context;
-  const home = homeMetre(style.metres[0] ?? '4/4');
+  // The ways that any style can take are written in common time.
+  const home = homeMetre(brief.way === null ? (style.metres[0] ?? '4/4') : '4/4');
   const wishes = new Map<Ticks, BassTone>();
   const likely = Math.min(95, (60 * brief.busyness) / Math.max(1, density(figure)));
   for (let bar = 0; bar < bars; bar++) {
@@ -71,9 +75,9 @@ function drawOnsets(figure: BassFigure, turn: BassFigure, context: PartContext, 
   const kick = new Set(beside.flatMap(({ notes }) => notes.filter(({ pitch }) => pitch === DRUM_KEYS.kick).map(({ start }) => start)));
   for (const start of kick) {
     const free = [...wishes.keys()].every((taken) => Math.abs(taken - start) >= barTicks / beatsOf(metre).length / 4);
-    if (free && start < context.length && happens(random, brief.syncopation)) wishes.set(start, 'R');
+    if (free && start < context.length && happens(random, brief.syncopation)) wishes.set(start, brief.way === 'pedal' ? 'P' : 'R');
   }
-  for (const { start, chord } of chords) if (chord) wishes.set(start, 'R');
+  for (const { start, chord } of chords) if (chord) wishes.set(start, brief.way === 'pedal' ? 'P' : 'R');
   return [...wishes]
     .sort(([a], [b]) => a - b)
     .flatMap(([start, tone]): BassOnset[] => {
@@ -101,6 +105,7 @@ function layerOf({ start, tone, chord, coming }: BassOnset, pitches: readonly Mi
   return Int32Array.from(pitches, (pitch) => {
     const pitchClass = modulo(pitch, 12);
     let weight = -Math.round(5 * Math.abs(pitch - centre));
+    if (tone === 'P') return pitchClass === pitchClassOf(context.key.tonic) ? weight : FORBIDDEN;
     if (arrival || tone === 'R') return pitchClass === root ? weight - (index === 0 ? 2 * Math.abs(pitch - centre) : 0) : FORBIDDEN;
     if (!inMask(allowed, pitch)) return FORBIDDEN;
     const inChord = inMask(chordMask(chord), pitch);

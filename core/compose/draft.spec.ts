@@ -64,7 +64,7 @@ describe('the laws of drafted parts', () => {
   });
 
   it('put a root under every arrival of a chord', () => {
-    fc.assert(fc.property(partRequests().filter(({ asking, chords }) => asking.role === 'bass' && chords !== null), (request) => {
+    fc.assert(fc.property(partRequests().filter(({ asking, chords }) => asking.role === 'bass' && asking.brief?.way !== 'pedal' && chords !== null), (request) => {
       const result = draft(request, 0);
       if (!result.ok || result.content.of !== 'part') return;
       for (const note of result.content.notes) {

@@ -9,7 +9,7 @@ import { groundFor } from '../styles/band';
 import { STYLES } from '../styles/styles';
 import { chordMask } from '../theory/chord';
 import { METRES, metricalWeight, WEIGHT } from '../theory/metre';
-import { inMask } from '../theory/pitch';
+import { inMask, pitchClassOf } from '../theory/pitch';
 
 const style = STYLES[0]!;
 const ground = { ...groundFor(style, { tonic: 0, scale: 'major' }), metre: METRES[2]! };
@@ -121,6 +121,40 @@ describe('ensembles', () => {
         stack.slice(1).forEach((pitch, index) => expect(pitch - stack[index]!).toBeGreaterThanOrEqual(3));
       }
     }), { numRuns: 40 });
+  });
+});
+
+describe('the ways of a bass', () => {
+  const bass = (way: Brief['way'], seed: number) => notesOf('bass', seed, { way, syncopation: 0 });
+  const rootAt = (start: number): number => { const chord = chordOf(start); return pitchClassOf(chord.bass ?? chord.root); };
+
+  it('roots and octaves strike nothing but roots, octaves both low and high', () => {
+    fc.assert(fc.property(seeds(), (seed) => {
+      for (const way of ['roots', 'octaves'] as const) for (const { start, pitch } of bass(way, seed)) expect(pitch % 12).toBe(rootAt(start));
+      const octaves = bass('octaves', seed).map(({ pitch }) => pitch);
+      expect(octaves.slice(1).some((pitch, index) => Math.abs(pitch - octaves[index]!) === 12)).toBe(true);
+    }), { numRuns: 20 });
+  });
+
+  it('walking goes in quarters, a root on every arrival', () => {
+    fc.assert(fc.property(seeds(), (seed) => {
+      const notes = bass('walking', seed);
+      expect(starts(notes).every((start) => start % 480 === 0)).toBe(true);
+      expect(notes.length).toBeGreaterThanOrEqual(8 * 4 - 1);
+      for (const { start } of CHORDS) expect(at(notes, start).map((pitch) => pitch % 12)).toEqual([rootAt(start)]);
+    }), { numRuns: 20 });
+  });
+
+  it('arpeggiated stays in the chord, a pedal on the key’s root, whatever the chords do', () => {
+    fc.assert(fc.property(seeds(), (seed) => {
+      for (const { start, pitch } of bass('arpeggiated', seed)) expect(inMask(chordMask(chordOf(start)), pitch)).toBe(true);
+      for (const { pitch } of bass('pedal', seed)) expect(pitch % 12).toBe(0);
+    }), { numRuns: 20 });
+  });
+
+  it('differ from one another, and from what the style has', () => {
+    const said = [null, 'roots', 'octaves', 'walking', 'arpeggiated', 'syncopated', 'latin', 'pedal'] as const;
+    expect(new Set(said.map((way) => JSON.stringify(bass(way, 5).map(({ start, pitch }) => [start, pitch])))).size).toBe(said.length);
   });
 });
 

@@ -11,7 +11,7 @@ export interface DraftedTake {
 }
 
 /** How many draws stand behind every take that is shown: few takes are picked from more, for the ear compares them closely. */
-export const poolFactor = (count: number): number => (count <= 8 ? 16 : 4);
+export const poolFactor = (count: number): number => (count <= 8 ? 20 : 4);
 /** Draws without anything new after which the space of answers counts as used up. */
 const PATIENCE = 48;
 

@@ -14,6 +14,9 @@ export const GRIDS = ['eighths', 'sixteenths', 'triplets'] as const;
 /** How drums may stand to the beat, where not as their groove is written. */
 export const DRUM_TIMES = ['half', 'double'] as const;
 
+/** Ways of a bass that any style can take. */
+export const BASS_WAYS = ['roots', 'octaves', 'walking', 'arpeggiated', 'syncopated', 'latin', 'pedal'] as const;
+
 export const briefSchema = z
   .object({
     low: midiNote,
@@ -48,6 +51,8 @@ export const briefSchema = z
     follows: z.boolean(),
     /** Drums in half or double time; null plays the groove as it is. */
     time: z.enum(DRUM_TIMES).nullable().default(null),
+    /** How a bass moves, where not as the style has it. */
+    way: z.enum(BASS_WAYS).nullable().default(null),
     /** Chance of a pick-up into the section, in %. */
     pickup: percent.default(0),
   })

@@ -2,7 +2,7 @@ import type { Brief, ChordSetting, HarmonyBrief, Role, SectionKind } from './sch
 
 const brief = (low: number, high: number, busyness: number, more: Partial<Brief> = {}): Brief => ({
   low, high, busyness, syncopation: 25, stride: 35, anchoring: 60, recall: 60, breath: 50, loudness: 84, adventure: 20,
-  length: 60, voices: 4, grid: null, rolls: 0, dynamics: 50, humanise: 0, follows: true, time: null, pickup: 0, ...more,
+  length: 60, voices: 4, grid: null, rolls: 0, dynamics: 50, humanise: 0, follows: true, time: null, way: null, pickup: 0, ...more,
 });
 
 /** What each role is asked for unless a style or the writer says otherwise. */
@@ -39,13 +39,13 @@ export const PLAIN_CHORDS: ChordSetting = { family: 'keyboard', spread: 'free', 
 
 /**
  * A brief taken over from another part or from the shelf: the whole of it for the same role, clamped to what the
- * instrument reaches; otherwise everything but register, voices and drum time, which belong to a role.
+ * instrument reaches; otherwise everything but register, voices, drum time and the way of a bass, which belong to a role.
  *
  * @param own     the part's brief as it is
  * @param limits  lowest and highest note of the part's instrument
  */
 export function takenBrief(from: { readonly role: Role; readonly brief: Brief }, role: Role, own: Brief, limits: { readonly low: number; readonly high: number }): Brief {
-  if (from.role !== role) return { ...from.brief, low: own.low, high: own.high, voices: own.voices, time: own.time };
+  if (from.role !== role) return { ...from.brief, low: own.low, high: own.high, voices: own.voices, time: own.time, way: own.way };
   const low = Math.min(Math.max(from.brief.low, limits.low), limits.high);
   return { ...from.brief, low, high: Math.max(low, Math.min(from.brief.high, limits.high)) };
 }

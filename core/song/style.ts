@@ -1,6 +1,6 @@
 import './validation';
 import * as z from 'zod';
-import { briefSchema, COLOURINGS, DRUM_TIMES, percent, ROLES } from './brief-schema';
+import { BASS_WAYS, briefSchema, COLOURINGS, DRUM_TIMES, percent, ROLES } from './brief-schema';
 import { isScaleId } from '../theory/scale';
 
 /**
@@ -11,8 +11,8 @@ import { isScaleId } from '../theory/scale';
  */
 const struck = z.string().regex(/^[Xx1-9.|]+$/, 'only X, x, 1–9, . and | are allowed here');
 
-/** Bass: R root, F fifth, O octave, T third, A approach to the next chord, W any fitting note; small letters are likely rather than certain. */
-const bassed = z.string().regex(/^[RFOTAWrfotaw.|]+$/, 'only R F O T A W, their small forms, . and | are allowed here');
+/** Bass: R root, F fifth, O octave, T third, A approach to the next chord, W any fitting note, P the key's root as a pedal; small letters are likely rather than certain. */
+const bassed = z.string().regex(/^[RFOTAWPrfotawp.|]+$/, 'only R F O T A W P, their small forms, . and | are allowed here');
 
 export const DRUM_KEYS = {
   kick: 36,
@@ -80,7 +80,7 @@ const bandPart = z.object({
   level: z.number().min(0).max(100),
   pan: z.number().min(-100).max(100),
   // What a style leaves out stays as the role has it, so the defaults of songs must not fill it in.
-  brief: briefSchema.unwrap().omit({ time: true, pickup: true }).partial().extend({ time: z.enum(DRUM_TIMES).nullable().optional(), pickup: percent.optional() }),
+  brief: briefSchema.unwrap().omit({ time: true, way: true, pickup: true }).partial().extend({ time: z.enum(DRUM_TIMES).nullable().optional(), way: z.enum(BASS_WAYS).nullable().optional(), pickup: percent.optional() }),
 });
 
 const lateness = z.number().int().min(-40).max(40);

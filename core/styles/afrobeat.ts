@@ -33,6 +33,7 @@ export const afrobeat: Style = {
     { name: 'snare talk', voices: { snare: 'x..x..x.x..xx.x.' } },
     { name: 'open hats', voices: { 'open hat': 'x...x...x...x...', kick: 'x..x..x...x.x...' } },
     { name: 'toms', voices: { 'high tom': 'x..x....x.......', 'low tom': '......x....x..x.' } },
+    { name: 'bell and snare', voices: { cowbell: 'x.x.xx.x.x.xx.x.', snare: '............x.xx' } },
   ],
   percussion: [{ name: 'bell and shaker', voices: { cowbell: 'x.x.xx.x.x.xx.x.', shaker: 'x3x3x3x3x3x3x3x3' } }, { name: 'congas and clave', voices: { clave: 'x..x..x...x.x...', 'open conga': '......x.......xx', 'muted conga': 'x.x...x.x.x.....' } }],
   feel: { late: { bass: 2, comping: -2, strum: -4, drums: 0 }, drums: { 'closed hat': -4, shaker: -4 }, accents: [2, -6, 4, -2] },
@@ -40,7 +41,7 @@ export const afrobeat: Style = {
   band: [
     { role: 'melody', name: 'Horn', instrument: 'alto-saxophone', level: 70, pan: 8, brief: { low: 56, high: 76, busyness: 5, syncopation: 55 } },
     { role: 'ostinato', name: 'Tenor guitar', instrument: 'clean-guitar', level: 60, pan: -24, brief: { low: 50, high: 69, busyness: 10, syncopation: 60 } },
-    { role: 'ensemble', name: 'Horns', instrument: 'brass-section', level: 56, pan: 20, brief: { low: 52, high: 74, busyness: 2, voices: 3 } },
+    { role: 'ensemble', name: 'Horns', instrument: 'brass-section', level: 56, pan: 20, brief: { low: 49, high: 68, busyness: 2, voices: 3 } },
     { role: 'bass', name: 'Bass', instrument: 'fingered-bass', level: 82, pan: 0, brief: { low: 28, high: 48, busyness: 6, syncopation: 55 } },
     { role: 'drums', name: 'Drums', instrument: 'standard-kit', level: 70, pan: 0, brief: { busyness: 17 } },
     { role: 'percussion', name: 'Percussion', instrument: 'standard-kit', level: 65, pan: -8, brief: { busyness: 10 } },

@@ -33,6 +33,7 @@ export const bluegrass: Style = {
     { name: 'run of sticks', voices: { stick: 'x.x.xxxxx.x.xxxx' } },
     { name: 'two stops', voices: { kick: 'x.......x.......' } },
     { name: 'snare lead', voices: { snare: '........xxxxx.x.' } },
+    { name: 'brush flurry', voices: { snare: '....x.xxx.xxx.x.' } },
   ],
   feel: { late: { bass: -3, strum: -4, picking: -2, ostinato: -2 }, accents: [2, -4, 5, -2] },
   ending: 'tag',

@@ -55,13 +55,15 @@ export const bossaNova: Style = {
   fills: [
     { name: 'stick flourish', voices: { stick: '........x.xx.xx.' } },
     { name: 'soft toms', voices: { 'high tom': '..........x.....', 'middle tom': '............x...', 'low tom': '..............x.', kick: '........x.......' } },
+    { name: 'stick turn', voices: { stick: '........x..x..x.' } },
+    { name: 'brush up', voices: { snare: '........3.5.7.x.' } },
   ],
   feel: { late: { drums: 0, bass: 4, comping: -4, strum: -4, melody: 10 }, accents: [4, -4, 2, 2] },
   ending: 'rolled',
   band: [
     { role: 'melody', name: 'Melody', instrument: 'clarinet', level: 78, pan: 6, brief: { low: 58, high: 77, busyness: 4, syncopation: 55, adventure: 25 } },
-    { role: 'comping', name: 'Guitar', instrument: 'nylon-guitar', level: 74, pan: -22, brief: { low: 48, high: 72, busyness: 5 } },
-    { role: 'pad', name: 'Strings', instrument: 'string-ensemble', level: 44, pan: 20, brief: { low: 55, high: 79, busyness: 1 } },
+    { role: 'comping', name: 'Guitar', instrument: 'nylon-guitar', level: 74, pan: -22, brief: { low: 47, high: 66, busyness: 5 } },
+    { role: 'pad', name: 'Strings', instrument: 'string-ensemble', level: 44, pan: 20, brief: { low: 48, high: 67, busyness: 1 } },
     { role: 'bass', name: 'Bass', instrument: 'acoustic-bass', level: 78, pan: 0, brief: { low: 28, high: 50, busyness: 4 } },
     { role: 'drums', name: 'Drums', instrument: 'brush-kit', level: 64, pan: 0, brief: { busyness: 14 } },
   ],

@@ -1,4 +1,5 @@
-import type { Groove, GuitarFigure } from '../song/style';
+import type { BASS_WAYS } from '../song/brief-schema';
+import type { BassFigure, Groove, GuitarFigure } from '../song/style';
 
 /** Figures that serve every style that has none of its own; written on sixteenths in 4/4, carried to other metres like all others. */
 
@@ -23,6 +24,17 @@ export const COMMON_PICKING: readonly GuitarFigure[] = [
   { name: 'tumbling', steps: 'p.a.m.i.q.a.m.i.' },
   { name: 'running sixteenths', steps: 'pimaqimapimaqima' },
 ];
+
+/** A figure for each way of a bass; `P` stays on the key's own root whatever the chords do. */
+export const BASS_WAY_FIGURES: Readonly<Record<(typeof BASS_WAYS)[number], BassFigure>> = {
+  roots: { name: 'roots', steps: 'R...R...R...R...', length: 80 },
+  octaves: { name: 'octaves', steps: 'R.O.R.O.R.O.R.O.', length: 60 },
+  walking: { name: 'walking', steps: 'R...W...W...A...', length: 92 },
+  arpeggiated: { name: 'arpeggiated', steps: 'R...T...F...O...', length: 88 },
+  syncopated: { name: 'syncopated', steps: 'R..R..F...R..OA.', length: 72 },
+  latin: { name: 'latin', steps: 'R.....F.....O...|......F.....A...', length: 88 },
+  pedal: { name: 'pedal', steps: 'P.P.P.P.P.P.P.P.', length: 70 },
+};
 
 export const COMMON_PERCUSSION: readonly Groove[] = [
   { name: 'shaker alone', voices: { shaker: 'x.x.X.x.x.x.X.x.' } },

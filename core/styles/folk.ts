@@ -33,6 +33,7 @@ export const folk: Style = {
     { name: 'two knocks', voices: { stick: '........x.x.....' } },
     { name: 'brush roll', voices: { snare: '........x.x.xxx.' } },
     { name: 'kick and stop', voices: { kick: 'x.......x.......', snare: '............X...' } },
+    { name: 'two and a roll', voices: { snare: '........x...x3x3', kick: '........x.......' } },
   ],
   strums: [{ name: 'boom chick', steps: 'D...d...D...d...' }, { name: 'boom chick-a', steps: 'D...d.u.D...d.u.' }, { name: 'rolling', steps: 'D..uD.duD..uD.du' }],
   ending: 'held',

@@ -33,6 +33,7 @@ export const metal: Style = {
     { name: 'kick run', voices: { kick: 'xxxxxxxxxxxxxxxx', snare: '....X.......X.XX' } },
     { name: 'tom avalanche', voices: { 'high tom': 'xxxx............', 'middle tom': '....xxxx........', 'low tom': '........xxxxxxxx' } },
     { name: 'choke', voices: { crash: 'x...............', kick: 'x...............' } },
+    { name: 'double feet', voices: { kick: 'xxxxxxxxxxxxxxxx', snare: '........X...X.X.' } },
   ],
   strums: [{ name: 'gallop', steps: 'D.duD.duD.duD.du' }, { name: 'chugs and a chord', steps: 'ddddddddD.......' }],
   feel: { late: { bass: -2, strum: -2, drums: 0 }, accents: [4, 0, 0, 0] },

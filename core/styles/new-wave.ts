@@ -33,11 +33,12 @@ export const newWave: Style = {
     { name: 'tom hook', voices: { 'high tom': 'x..x..x.........', 'low tom': '........x..x..x.' } },
     { name: 'clap run', voices: { clap: '........x.x.xxxx' } },
     { name: 'snare sixteenths', voices: { snare: '........xxxxxxxx' } },
+    { name: 'machine toms', voices: { 'high tom': '........x..x....', 'low tom': '...........x..x.' } },
   ],
   ending: 'stop',
   band: [
     { role: 'melody', name: 'Lead', instrument: 'square-lead', level: 66, pan: 8, brief: { low: 60, high: 79, busyness: 5, syncopation: 30 } },
-    { role: 'comping', name: 'Synth', instrument: 'poly-synth', level: 60, pan: -20, brief: { low: 52, high: 76, busyness: 6, length: 35 } },
+    { role: 'comping', name: 'Synth', instrument: 'poly-synth', level: 60, pan: -20, brief: { low: 49, high: 68, busyness: 6, length: 35 } },
     { role: 'strum', name: 'Guitar', instrument: 'clean-guitar', level: 56, pan: 22, brief: { low: 45, high: 82, busyness: 7, length: 30, voices: 4 } },
     { role: 'bass', name: 'Bass', instrument: 'picked-bass', level: 80, pan: 0, brief: { low: 28, high: 50, busyness: 8 } },
     { role: 'drums', name: 'Drums', instrument: 'electronic-kit', level: 72, pan: 0, brief: { busyness: 13 } },

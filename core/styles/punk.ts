@@ -33,6 +33,7 @@ export const punk: Style = {
     { name: 'snare burst', voices: { snare: 'xxxxxxxxxxxxxxxx' } },
     { name: 'four toms', voices: { 'high tom': 'x.x.............', 'middle tom': '....x.x.........', 'low tom': '........x.x.x.x.' } },
     { name: 'crash stops', voices: { crash: 'x.......x.......', kick: 'x.......x.......' } },
+    { name: 'toms down fast', voices: { 'high tom': '........xx......', 'middle tom': '..........xx....', 'low tom': '............xxxx' } },
   ],
   strums: [{ name: 'all down', steps: 'D.D.D.D.D.D.D.D.' }, { name: 'down and a push', steps: 'D.D.D.D.D.D.DUDU' }],
   feel: { late: { drums: -2, bass: -4, strum: -6, comping: -6 } },

@@ -33,6 +33,7 @@ export const reggae: Style = {
     { name: 'rim roll', voices: { stick: 'x.xx.xx.x.......', crash: '............x...' } },
     { name: 'tom call', voices: { 'high tom': 'x..x..x.........', 'low tom': '........x..x....' } },
     { name: 'drop out', voices: { kick: 'x...............' } },
+    { name: 'rim roll', voices: { stick: '........x.xxx.x.', kick: 'x...............' } },
   ],
   strums: [{ name: 'two chops', steps: '....d.......d...' }, { name: 'off-beat chops', steps: '..d...d...d...d.' }],
   feel: { late: { bass: 14, comping: 9, strum: 9, drums: 6 }, drums: { stick: 10 }, accents: [-4, -6, 8, -2] },
@@ -40,7 +41,7 @@ export const reggae: Style = {
   band: [
     { role: 'melody', name: 'Melody', instrument: 'clarinet', level: 72, pan: 8, brief: { low: 55, high: 76, busyness: 4, syncopation: 45 } },
     { role: 'strum', name: 'Skank', instrument: 'muted-guitar', level: 66, pan: -22, brief: { low: 45, high: 82, busyness: 2, length: 10, voices: 4 } },
-    { role: 'comping', name: 'Organ', instrument: 'drawbar-organ', level: 56, pan: 20, brief: { low: 52, high: 74, busyness: 4, length: 20 } },
+    { role: 'comping', name: 'Organ', instrument: 'drawbar-organ', level: 56, pan: 20, brief: { low: 45, high: 64, busyness: 4, length: 20 } },
     { role: 'bass', name: 'Bass', instrument: 'fingered-bass', level: 88, pan: 0, brief: { low: 28, high: 48, busyness: 4, syncopation: 45 } },
     { role: 'drums', name: 'Drums', instrument: 'standard-kit', level: 72, pan: 0, brief: { busyness: 10 } },
   ],

@@ -33,6 +33,7 @@ export const samba: Style = {
     { name: 'snare call', voices: { snare: 'x.xxx.xx' } },
     { name: 'whistle stop', voices: { kick: 'x.......', stick: 'x.x.xx.x' } },
     { name: 'drums down', voices: { 'high tom': 'x.x.....', 'low tom': '....x.xx' } },
+    { name: 'snare march', voices: { snare: '3x3xxxXX' } },
   ],
   percussion: [{ name: 'shakers and bells', voices: { shaker: 'X3x3X3x3', cowbell: 'x.xx.x.x' } }, { name: 'frame drum', voices: { 'low conga': '....X...', 'open conga': 'x.....xx', cabasa: 'xxxxxxxx' } }],
   feel: { late: { percussion: 0, drums: 0, comping: -3, strum: -3 }, drums: { shaker: -4, tambourine: -6 }, accents: [6, -8, -4, 8] },
@@ -40,7 +41,7 @@ export const samba: Style = {
   band: [
     { role: 'melody', name: 'Flute', instrument: 'flute', level: 74, pan: 8, brief: { low: 62, high: 84, busyness: 4, syncopation: 60 } },
     { role: 'picking', name: 'Guitar', instrument: 'nylon-guitar', level: 64, pan: -18, brief: { busyness: 5 } },
-    { role: 'comping', name: 'Piano', instrument: 'grand-piano', level: 54, pan: 18, brief: { low: 52, high: 76, busyness: 3 } },
+    { role: 'comping', name: 'Piano', instrument: 'grand-piano', level: 54, pan: 18, brief: { low: 51, high: 70, busyness: 3 } },
     { role: 'bass', name: 'Bass', instrument: 'acoustic-bass', level: 80, pan: 0, brief: { low: 28, high: 50, busyness: 3 } },
     { role: 'drums', name: 'Drums', instrument: 'standard-kit', level: 62, pan: 0, brief: { busyness: 10 } },
     { role: 'percussion', name: 'Percussion', instrument: 'standard-kit', level: 90, pan: -10, brief: { busyness: 8 } },

@@ -20,6 +20,14 @@ describe('styles', () => {
     for (const { instrument } of style.band) expect(INSTRUMENTS.map(({ id }) => id)).toContain(instrument);
   });
 
+  it.each(STYLES.map((style) => [style.name, style] as const))('%s brings figures enough', (_name, style) => {
+    expect(style.comping.length + (style.strums?.length ?? 0)).toBeGreaterThanOrEqual(3);
+    expect(style.bass.length).toBeGreaterThanOrEqual(3);
+    expect(style.grooves.length).toBeGreaterThanOrEqual(2);
+    expect(style.fills.length).toBeGreaterThanOrEqual(4);
+    expect(new Set(style.fills.map(({ name }) => name)).size).toBe(style.fills.length);
+  });
+
   it('keep every part in what its instrument can play', () => {
     for (const style of STYLES) {
       for (const part of startScore('x', groundFor(style, { tonic: 0, scale: 'major' }), style).parts) {

@@ -33,6 +33,7 @@ export const techno: Style = {
     { name: 'kick out', voices: { 'closed hat': 'xxxxxxxxxxxxxxxx' } },
     { name: 'clap storm', voices: { clap: '........x.xxx.xx' } },
     { name: 'tom loop', voices: { 'low tom': '..x..x..x..x..x.' } },
+    { name: 'noise of hats', voices: { 'closed hat': 'xxxxxxxxxxxxxxxx', 'open hat': '..............x.' } },
   ],
   ending: 'stop',
   band: [

@@ -56,13 +56,15 @@ export const waltz: Style = {
   fills: [
     { name: 'rolling in', voices: { snare: '....x.x.xxxx' } },
     { name: 'three steps down', voices: { 'high tom': '....x.......', 'middle tom': '......x.....', 'low tom': '........x.x.' } },
+    { name: 'cymbal and kick', voices: { ride: 'x...x...x.x.', kick: '........x...' } },
+    { name: 'snare turn', voices: { snare: '....3.x.3.xx' } },
   ],
   feel: { late: { comping: -5, strum: -5, melody: 6 } },
   ending: 'cadence',
   band: [
     { role: 'melody', name: 'Melody', instrument: 'violin', level: 76, pan: 6, brief: { low: 60, high: 81, busyness: 3, syncopation: 10 } },
-    { role: 'comping', name: 'Keys', instrument: 'grand-piano', level: 66, pan: -15, brief: { low: 52, high: 76, busyness: 2 } },
-    { role: 'pad', name: 'Strings', instrument: 'string-ensemble', level: 48, pan: 20, brief: { low: 55, high: 79, busyness: 1 } },
+    { role: 'comping', name: 'Keys', instrument: 'grand-piano', level: 66, pan: -15, brief: { low: 49, high: 68, busyness: 2 } },
+    { role: 'pad', name: 'Strings', instrument: 'string-ensemble', level: 48, pan: 20, brief: { low: 50, high: 69, busyness: 1 } },
     { role: 'bass', name: 'Bass', instrument: 'acoustic-bass', level: 78, pan: 0, brief: { low: 28, high: 50, busyness: 1.5 } },
     { role: 'drums', name: 'Drums', instrument: 'brush-kit', level: 58, pan: 0, brief: { busyness: 6 } },
   ],

@@ -4,7 +4,7 @@ import { ENGINE } from '../compose/engine';
 import { draft } from '../compose/draft';
 import { DEFAULT_BRIEFS } from '../song/briefs';
 import { isDrumRole } from '../song/roles';
-import { CADENCES, COLOURINGS, DRUM_TIMES, GRIDS, ROLES, type Brief, type ChordSpan, type Ground, type PartTake, type Role } from '../song/schema';
+import { BASS_WAYS, CADENCES, COLOURINGS, DRUM_TIMES, GRIDS, ROLES, type Brief, type ChordSpan, type Ground, type PartTake, type Role } from '../song/schema';
 import { STYLES } from '../styles/styles';
 import { tonicsFor } from '../theory/key';
 import { METRES } from '../theory/metre';
@@ -22,7 +22,7 @@ export const briefs = (role: Role): fc.Arbitrary<Brief> =>
   fc.record({
     low: fc.integer({ min: 28, max: 60 }), span: fc.integer({ min: 14, max: 30 }), busyness: fc.constantFrom(1, 2, 3, 4, 6, 8, 12), syncopation: percent, stride: percent, anchoring: percent,
     recall: percent, breath: percent, loudness: fc.integer({ min: 40, max: 110 }), adventure: percent,
-    length: percent, voices: fc.integer({ min: 1, max: 6 }), grid: fc.constantFrom(null, ...GRIDS), rolls: percent, dynamics: percent, humanise: percent, follows: fc.boolean(), time: fc.constantFrom(null, ...DRUM_TIMES), pickup: fc.oneof(fc.constant(0), percent),
+    length: percent, voices: fc.integer({ min: 1, max: 6 }), grid: fc.constantFrom(null, ...GRIDS), rolls: percent, dynamics: percent, humanise: percent, follows: fc.boolean(), time: fc.constantFrom(null, ...DRUM_TIMES), way: fc.constantFrom(null, ...BASS_WAYS), pickup: fc.oneof(fc.constant(0), percent),
   }).map(({ span, ...brief }) => (isDrumRole(role) ? { ...DEFAULT_BRIEFS.drums, ...brief, low: 35, high: 81 } : { ...brief, high: brief.low + span }));
 
 export const harmonyRequests = (): fc.Arbitrary<DraftRequest> =>

@@ -65,7 +65,7 @@ const milliseconds = {
   reference: time(reference),
   'first take of an 8-bar melody': time(() => { draftTakes(requestFor('melody', seed++), 0, 8, new Set()).next(); }, 21),
   '64 takes of an 8-bar melody, diverse (256 draws)': time(() => { take(requestFor('melody', seed++), 64); }),
-  'a whole band: 5 parts, 8 takes each, 8 bars (640 draws)': time(() => { for (const { role } of score.parts) take(requestFor(role, seed++), 8); }),
+  'a whole band: 5 parts, 8 takes each, 8 bars (800 draws)': time(() => { for (const { role } of score.parts) take(requestFor(role, seed++), 8); }),
   '16 chords voiced for two hands': time(() => { voicedChords(fresh(), { ...PLAIN_CHORDS, family: 'keyboard' }); }),
   '16 chords voiced for guitar': time(() => { voicedChords(fresh(), { ...PLAIN_CHORDS, family: 'guitar' }); }),
   'chords of 32 bars inferred': time(() => { inferChords(played, ground, ground.metre, 32 * 1920); }),

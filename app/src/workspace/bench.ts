@@ -46,10 +46,14 @@ import { TakeList } from './take-list';
         @if (part.role === 'ensemble' && sounds()) { <p class="fitted">Its voices move together. <button class="button small" (click)="split(part.id)">A part for each voice</button></p> }
         @if (solos.about(); as about) { <p class="fitted">{{ about.text }} <button class="button small" (click)="solos.takeBack(about.solo)">Take the solo back</button></p> }
         @if (fitted(); as text) { <p class="fitted" role="status">{{ text }} <button class="button small" [disabled]="drafting.busy()" (click)="draft()">Redraft to these chords</button></p> }
-        @if (drums()) { <fd-tabs label="Drums" prefix="drums" [tabs]="drumTabs" [current]="drumTab()" (opened)="drumTab.set($event)" /> }
-        @if (drums() && drumTab() !== 'takes') {
+        @if (drums()) {
+          <fd-tabs label="Drums" prefix="drums" [tabs]="drumTabs" [current]="drumTab()" (opened)="drumTab.set($event)" />
           <div id="drums-panel" class="panel" role="tabpanel" [attr.aria-labelledby]="'drums-tab-' + drumTab()">
-            @if (drumTab() === 'fills') { @defer (on immediate) { <fd-fills-panel /> } } @else { @defer (on immediate) { <fd-kit-panel /> } }
+            @switch (drumTab()) {
+              @case ('takes') { <ng-container [ngTemplateOutlet]="takes" /> }
+              @case ('fills') { @defer (on immediate) { <fd-fills-panel /> } }
+              @case ('kit') { @defer (on immediate) { <fd-kit-panel /> } }
+            }
           </div>
         } @else { <ng-container [ngTemplateOutlet]="takes" /> }
       } @else if (section(); as section) {

@@ -3,7 +3,7 @@ import { Store } from '@ngrx/store';
 import { FURTHER_WORDS, GRID_ROLES, isUsual, resetWord, stepWord, WORD_LABELS, wordFor, WORDS_OF_ROLE, type BriefWord } from '@fendro/core/song/brief-words';
 import { DEFAULT_BRIEFS } from '@fendro/core/song/briefs';
 import { isDrumRole } from '@fendro/core/song/roles';
-import { DRUM_TIMES, GRIDS, type Brief, type Part } from '@fendro/core/song/schema';
+import { BASS_WAYS, DRUM_TIMES, GRIDS, type Brief, type Part } from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { styleIn } from '@fendro/core/styles/styles';
 import { selectScore } from '../state/selectors';
@@ -35,6 +35,12 @@ import { nameIn } from '../ui/spoken';
           <label>Grid<select class="field" aria-label="Grid of the part" (change)="setGrid($any($event.target).value)">
             <option value="" [selected]="part().brief.grid === null">as it needs</option>
             @for (grid of grids; track grid) { <option [value]="grid" [selected]="part().brief.grid === grid">{{ grid }}</option> }
+          </select><span></span></label>
+        }
+        @if (part().role === 'bass') {
+          <label>Way<select class="field" aria-label="Way of the bass" (change)="setWay($any($event.target).value)">
+            <option value="" [selected]="part().brief.way === null">as the style has it</option>
+            @for (way of ways; track way) { <option [value]="way" [selected]="part().brief.way === way">{{ way }}</option> }
           </select><span></span></label>
         }
         @if (part().role === 'drums') {
@@ -115,6 +121,12 @@ export class PartBriefControl {
 
   protected setGrid(grid: string): void {
     this.change({ grid: grid === '' ? null : (grid as Brief['grid']) }, 'grid');
+  }
+
+  protected readonly ways = BASS_WAYS;
+
+  protected setWay(way: string): void {
+    this.change({ way: way === '' ? null : (way as Brief['way']) }, 'way');
   }
 
   protected readonly times = DRUM_TIMES;

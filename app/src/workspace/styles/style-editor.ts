@@ -57,7 +57,7 @@ export class StyleEditor {
   protected readonly paces = [{ pace: 0.5, name: 'one chord for two bars' }, { pace: 1, name: 'one chord a bar' }, { pace: 2, name: 'two chords a bar' }] as const;
   protected readonly figures: readonly { readonly field: 'chords' | 'bass' | 'grooves' | 'fills'; readonly label: string; readonly help: string }[] = [
     { field: 'chords', label: 'Chords', help: 'X accented, x struck, 1–9 in 10–90 % of cases, . never; @ how long, in %' },
-    { field: 'bass', label: 'Bass', help: 'R root, F fifth, O octave, T third, A approach, W any; small letters are likely' },
+    { field: 'bass', label: 'Bass', help: 'R root, F fifth, O octave, T third, A approach, W any, P pedal; small letters are likely' },
     { field: 'grooves', label: 'Grooves', help: 'drum and steps, drums parted by ;' },
     { field: 'fills', label: 'Fills', help: 'one bar each, towards the bar line' },
   ];
