@@ -96,6 +96,8 @@ const at = (root: PitchClass, semitones: number): PitchClass => modulo(root + se
 function layerOf({ start, tone, chord, coming }: BassOnset, pitches: readonly MidiNote[], context: PartContext, index: number): Int32Array {
   const { brief, keyMask } = context;
   const root = pitchClassOf(chord.bass ?? chord.root);
+  // Fifth and third are the chord's own, whatever lies lowest.
+  const chordRoot = pitchClassOf(chord.root);
   const arrival = (spanAt(context.chords, start)?.start ?? -1) === start;
   const target = pitchClassOf(coming.bass ?? coming.root);
   const fifth = chord.tones.find((label) => label.endsWith('5')) ?? '5';
@@ -104,14 +106,15 @@ function layerOf({ start, tone, chord, coming }: BassOnset, pitches: readonly Mi
   const allowed = brief.adventure === 0 ? keyMask | chordMask(chord) : 0xfff;
   return Int32Array.from(pitches, (pitch) => {
     const pitchClass = modulo(pitch, 12);
-    let weight = -Math.round(5 * Math.abs(pitch - centre));
+    // Octaves need their lower note low.
+    let weight = -Math.round(brief.way === 'octaves' && tone === 'R' ? 6 * (pitch - brief.low) : 5 * Math.abs(pitch - centre));
     if (tone === 'P') return pitchClass === pitchClassOf(context.key.tonic) ? weight : FORBIDDEN;
     if (arrival || tone === 'R') return pitchClass === root ? weight - (index === 0 ? 2 * Math.abs(pitch - centre) : 0) : FORBIDDEN;
     if (!inMask(allowed, pitch)) return FORBIDDEN;
     const inChord = inMask(chordMask(chord), pitch);
-    if (tone === 'F') weight += pitchClass === at(root, semitonesOf(fifth)) ? 300 : inChord ? 0 : -600;
-    if (tone === 'O') weight += pitchClass === root ? 300 + (pitch > centre ? 90 : 0) : inChord ? -60 : -600;
-    if (tone === 'T') weight += pitchClass === at(root, semitonesOf(third)) ? 300 : inChord ? 0 : -600;
+    if (tone === 'F') weight += pitchClass === at(chordRoot, semitonesOf(fifth)) ? 300 : inChord ? 0 : -600;
+    if (tone === 'O') weight += pitchClass === root ? 300 + (pitch - 12 >= brief.low ? 260 : 0) : inChord ? -60 : -600;
+    if (tone === 'T') weight += pitchClass === at(chordRoot, semitonesOf(third)) ? 300 : inChord ? 0 : -600;
     if (tone === 'W') weight += inChord ? 60 : inMask(keyMask, pitch) ? -40 : -700;
     if (tone === 'A') weight += approachWeight(pitchClass, target, inMask(keyMask, pitch), inChord, brief.adventure);
     return weight;

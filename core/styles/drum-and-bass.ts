@@ -39,7 +39,7 @@ export const drumAndBass: Style = {
   ending: 'stop',
   band: [
     { role: 'melody', name: 'Lead', instrument: 'voices', level: 60, pan: 8, brief: { low: 57, high: 76, busyness: 2.5, syncopation: 40, breath: 80 } },
-    { role: 'arpeggio', name: 'Keys', instrument: 'electric-piano', level: 68, pan: -18, brief: { low: 48, high: 67, busyness: 7 } },
+    { role: 'arpeggio', name: 'Keys', instrument: 'electric-piano', level: 74, pan: -18, brief: { low: 48, high: 67, busyness: 7 } },
     { role: 'pad', name: 'Pad', instrument: 'synth-strings', level: 52, pan: 16, brief: { low: 47, high: 66, busyness: 1 } },
     { role: 'bass', name: 'Sub', instrument: 'round-synth-bass', level: 84, pan: 0, brief: { low: 26, high: 45, busyness: 3 } },
     { role: 'drums', name: 'Drums', instrument: 'electronic-kit', level: 78, pan: 0, brief: { busyness: 13 } },

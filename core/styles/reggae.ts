@@ -33,7 +33,7 @@ export const reggae: Style = {
     { name: 'rim roll', voices: { stick: 'x.xx.xx.x.......', crash: '............x...' } },
     { name: 'tom call', voices: { 'high tom': 'x..x..x.........', 'low tom': '........x..x....' } },
     { name: 'drop out', voices: { kick: 'x...............' } },
-    { name: 'rim roll', voices: { stick: '........x.xxx.x.', kick: 'x...............' } },
+    { name: 'rim run', voices: { stick: '........x.xxx.x.', kick: 'x...............' } },
   ],
   strums: [{ name: 'two chops', steps: '....d.......d...' }, { name: 'off-beat chops', steps: '..d...d...d...d.' }],
   feel: { late: { bass: 14, comping: 9, strum: 9, drums: 6 }, drums: { stick: 10 }, accents: [-4, -6, 8, -2] },
