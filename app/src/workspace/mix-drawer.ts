@@ -9,8 +9,8 @@ import { SessionActions } from '../state/session';
 import { ScoreActions } from '../state/song.actions';
 import { Icon } from '../ui/icon';
 
-/** How fast a meter falls, a picture. */
-const FALL = 0.93;
+/** What is left of a meter's level after a second in which nothing sounds: it falls alike however often the page is drawn. */
+const LEFT_AFTER_A_SECOND = 0.012;
 
 /** Level, pan, quiet and hearing alone for each part, with what it sounds now. */
 @Component({
@@ -68,6 +68,7 @@ export class MixDrawer {
   protected readonly score = this.store.selectSignal(selectScore);
   protected readonly session = this.store.selectSignal(selectSession);
   private readonly shown = new Map<string, number>();
+  private drawn = 0;
 
   protected setGround(change: { swing: number } | { feel: number }): void {
     this.store.dispatch(ScoreActions.groundSet({ change, gesture: `ground ${Object.keys(change).join()}` }));
@@ -81,9 +82,12 @@ export class MixDrawer {
   }
 
   private showLevels(playing: boolean): void {
+    const now = performance.now();
+    const fall = LEFT_AFTER_A_SECOND ** ((now - this.drawn) / 1000);
+    this.drawn = now;
     for (const meter of this.host.nativeElement.querySelectorAll<HTMLElement>('[data-meter]')) {
       const part = meter.dataset['meter'] ?? '';
-      const level = playing ? Math.max(this.playback.levelOf(part), (this.shown.get(part) ?? 0) * FALL) : 0;
+      const level = playing ? Math.max(this.playback.levelOf(part), (this.shown.get(part) ?? 0) * fall) : 0;
       this.shown.set(part, level);
       // Square root: closer to how loud it feels.
       const share = Math.min(1, Math.sqrt(level));
