@@ -17,7 +17,7 @@ describe('the editor of a style', () => {
   const page = (): HTMLElement => fixture.nativeElement as HTMLElement;
   const field = (label: string): HTMLInputElement => {
     const named = page().querySelector<HTMLInputElement>(`[aria-label="${label}"]`);
-    return named ?? [...page().querySelectorAll('label')].find((element) => element.textContent?.trim().startsWith(label))!.querySelector('input')!;
+    return named ?? [...page().querySelectorAll('label')].find((element) => element.textContent.trim().startsWith(label))!.querySelector('input')!;
   };
   const type = (label: string, text: string): void => {
     field(label).value = text;
@@ -26,7 +26,7 @@ describe('the editor of a style', () => {
   const save = async (): Promise<string[]> => {
     page().querySelector('form')!.dispatchEvent(new Event('submit', { cancelable: true }));
     await fixture.whenStable();
-    return [...page().querySelectorAll('[role="alert"]')].map(({ textContent }) => textContent ?? '');
+    return [...page().querySelectorAll('[role="alert"]')].map(({ textContent }) => textContent);
   };
 
   beforeEach(async () => {
@@ -67,7 +67,7 @@ describe('the editor of a style', () => {
   });
 
   it('takes the band of the open song', async () => {
-    [...page().querySelectorAll('button')].find(({ textContent }) => textContent?.includes('Take this song'))!.click();
+    [...page().querySelectorAll('button')].find(({ textContent }) => textContent.includes('Take this song'))!.click();
     expect(await save()).toEqual([]);
     expect(saved[0]!.band.map(({ name }) => name)).toEqual(song.score.parts.map(({ name }) => name));
   });
