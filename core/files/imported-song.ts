@@ -157,6 +157,6 @@ function ownGround(section: ImportSection, key: Key, ground: Ground): Section['g
 /** The ground of a song that begins with a file. */
 export function groundOfFile(file: ImportFile, key: Key, style: string): Ground {
   const first = file.sections[0];
-  // A file's notes stand where they sound: swing would delay them once more.
-  return { tonic: key.tonic, scale: key.scale, tempo: first?.tempo ?? 120, metre: first?.metre ?? { beats: 4, unit: 4, groups: [2, 2] }, swing: 0, style };
+  // A file's notes stand where they sound: swing and a style's feel would move them once more.
+  return { tonic: key.tonic, scale: key.scale, tempo: first?.tempo ?? 120, metre: first?.metre ?? { beats: 4, unit: 4, groups: [2, 2] }, swing: 0, style, feel: 0 };
 }

@@ -8,7 +8,7 @@ import { NOTHING_HEARD } from '@fendro/core/song/resolve';
 import { isDrumRole } from '@fendro/core/song/roles';
 import { ROLES, type ChordSpan, type Role, type Score, type Take } from '@fendro/core/song/schema';
 import { ROLE_NAMES, startScore } from '@fendro/core/styles/band';
-import { styleOf } from '@fendro/core/styles/styles';
+import { styleIn, withStyle } from '@fendro/core/styles/styles';
 import { tonicsFor, type Key } from '@fendro/core/theory/key';
 import { barTicks, metreName } from '@fendro/core/theory/metre';
 import { pitchClassOf, printedName } from '@fendro/core/theory/pitch';
@@ -94,8 +94,9 @@ export class BringIn {
     const found = this.found();
     const chords = this.chords();
     if (!found || !chords || this.picked().length === 0) return null;
-    const style = this.score()?.ground.style ?? '';
-    const blank: Score = { ...startScore(this.title(), groundOfFile(found.file, this.key(), style), styleOf(style)), parts: [], sections: [], order: [] };
+    const style = styleIn(this.score() ?? { styles: [] }, this.score()?.ground.style ?? '');
+    const started = withStyle(startScore(this.title(), groundOfFile(found.file, this.key(), style.id), style), style);
+    const blank: Score = { ...started, parts: [], sections: [], order: [] };
     return { ...importInto(blank, this.fileWithRoles(found), chords, this.choice('leave'), newId), title: this.title() };
   });
 
