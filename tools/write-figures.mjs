@@ -3,7 +3,7 @@ import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { resolve } from 'node:path';
 
 const FILE = resolve(import.meta.dirname, '../docs/figures.md');
-const HEAD = '# Figures\n\nMade by `npm run bench` (speed and size) and `npm run study` (music). Machines are noisy, so compare ratios.\n';
+const HEAD = '# Figures\n\nMade by `npm run bench` (speed and size), `npm run study` (music) and `npm run listen` (listening). Machines are noisy, so compare ratios.\n';
 
 export function writeFigures(title, body) {
   const now = existsSync(FILE) ? readFileSync(FILE, 'utf8') : HEAD;
