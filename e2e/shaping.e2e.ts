@@ -241,3 +241,41 @@ test('an ensemble is split into its voices, and they go as files of their own', 
   await page.keyboard.press('Control+z');
   await expect(part(page, 'Ensemble')).toHaveCount(1);
 });
+
+test('a bass takes a way, a turnaround goes into the last bars, and the feel of a style sounds and is handed over', async ({ page }) => {
+  await view(page, /^Verse, 8 bars, 2/);
+  await part(page, 'Bass').click();
+  await bench(page).getByRole('spinbutton', { name: 'Busyness' }).click();
+  await bench(page).getByLabel('Way of the bass').selectOption('walking');
+  await bench(page).getByRole('slider', { name: 'Syncopation' }).fill('0');
+  await bench(page).getByRole('button', { name: 'Back to the sentence' }).click();
+  const before = await takes(page).getByRole('option').count();
+  await bench(page).getByRole('button', { name: 'Draft takes' }).click();
+  await expect.poll(() => takes(page).getByRole('option').count(), { timeout: 20_000 }).toBeGreaterThan(before);
+  await bench(page).getByRole('button', { name: 'Choose', exact: true }).click();
+  await expect(takes(page).getByRole('option', { selected: true })).toHaveAccessibleName(/chosen$/);
+  const bassStarts = async (): Promise<number[]> => (await delivered(page, 'Barometer Falling - Verse.mid')).notes.filter(([track]) => track === 'Bass').map(([, start]) => start);
+  const straight = await bassStarts();
+  expect(straight.length).toBeGreaterThanOrEqual(31);
+  expect(straight.every((start) => start % 480 === 0)).toBe(true);
+
+  // Reggae sits its bass 14 ticks behind the beat; half of its feel is half of that.
+  await page.getByLabel('Style', { exact: true }).selectOption('reggae');
+  expect(await bassStarts()).toEqual(straight.map((start) => start + 14));
+  await page.getByRole('button', { name: 'Mix', exact: true }).click();
+  await page.getByRole('slider', { name: 'Feel of the style' }).fill('50');
+  expect(await bassStarts()).toEqual(straight.map((start) => start + 7));
+
+  await page.getByRole('button', { name: 'Chords', exact: true }).click();
+  await selectBars(page, 'Bass', 7, 8);
+  await page.getByRole('button', { name: 'Chords', exact: true }).click();
+  await bench(page).getByRole('tab', { name: 'Pick' }).click();
+  await bench(page).getByLabel('Find progressions by words').fill('turnaround minor falling');
+  const found = bench(page).getByRole('listbox', { name: 'Progressions' });
+  await expect(found.getByRole('option')).toHaveCount(1);
+  await expect(bench(page).getByText('Goes into bars 7–8.')).toBeVisible();
+  await found.focus();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /^Bar 8 beat 3, A7/ })).toBeVisible();
+});
