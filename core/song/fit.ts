@@ -1,4 +1,4 @@
-import { isDrumRole } from './roles';
+import { isDrumRole, isLine } from './roles';
 import type { ChordSpan, Note, Role } from './schema';
 import { chordMask, sameChord, type Chord } from '../theory/chord';
 import { keyMask, type Key } from '../theory/key';
@@ -19,9 +19,6 @@ export interface FitLimits {
 
 const spanAt = (chords: readonly ChordSpan[], at: Ticks): ChordSpan | undefined =>
   chords.findLast((span) => span.start <= at && at < span.start + span.duration) ?? (at < 0 ? chords[0] : undefined);
-
-/** Single lines keep a note that the new chord has too, and never cut one in two. */
-const isLine = (role: Role): boolean => role === 'melody' || role === 'solo' || role === 'counter' || role === 'ostinato';
 
 const numberOf = (tone: string): number => Number(/\d+/.exec(tone)?.[0] ?? 0);
 
@@ -54,6 +51,7 @@ function fitPitch(pitch: MidiNote, from: Chord | null, to: Chord | null, key: Ke
   const mask = chordMask(to);
   const one = (wanted: PitchClass): MidiNote | null => nearest(pitch, 1 << wanted, limits, taken);
   if (limits.role === 'bass' && from && pitchClass === bassOf(from)) return one(bassOf(to)) ?? nearest(pitch, mask, limits, taken);
+  // Single lines keep a note that the new chord has too.
   if (isLine(limits.role) && inMask(mask, pitch)) return pitch;
   const wanted = from ? sameFunction(pitchClass, from, to) : null;
   if (wanted !== null) {
@@ -64,6 +62,7 @@ function fitPitch(pitch: MidiNote, from: Chord | null, to: Chord | null, key: Ke
 
 /** Cuts a note where a chord begins that the old progression did not have, so that held accompaniment follows it. */
 function cutAtNewChords(note: Note, from: readonly ChordSpan[], to: readonly ChordSpan[], role: Role): Note[] {
+  // … and never cut one in two.
   if (isLine(role)) return [note];
   const old = new Set(from.map(({ start }) => start));
   const cuts = to

@@ -3,6 +3,9 @@ import type { Role } from './schema';
 /** Roles that strike drums rather than pitches: they sound on channel 10 and never follow keys or chords. */
 export const isDrumRole = (role: Role): boolean => role === 'drums' || role === 'percussion';
 
+/** Roles that are one line of single notes, each with a role of its own against its chord. */
+export const isLine = (role: Role): boolean => role === 'melody' || role === 'solo' || role === 'counter' || role === 'ostinato';
+
 /** Roles that play the chords, so that the chord line need not. */
 export const ACCOMPANYING: readonly Role[] = ['comping', 'strum', 'picking', 'arpeggio', 'pad', 'ensemble'];
 

@@ -39,11 +39,11 @@ export const styleOf = (id: string): Style => STYLES.find((style) => style.id ==
 
 const isShipped = ({ id }: Style): boolean => STYLES.some((style) => style.id === id);
 
-/** A style as a song knows it: one of the writer's own that the song carries, or one that ships. */
-export const styleIn = ({ styles }: Pick<Score, 'styles'>, id: string): Style => styles.find((style) => style.id === id) ?? styleOf(id);
-
 /** The style of the writer's own that a song's drafters must be handed, as it does not ship. */
-export const ownStyleIn = ({ styles }: Pick<Score, 'styles'>, id: string): Style | undefined => styles.find((style) => style.id === id);
+export const ownStyleIn = (score: Pick<Score, 'styles'> | null, id: string): Style | undefined => score?.styles.find((style) => style.id === id);
+
+/** A style as a song knows it: one of the writer's own that the song carries, or one that ships. */
+export const styleIn = (score: Pick<Score, 'styles'> | null, id: string): Style => ownStyleIn(score, id) ?? styleOf(id);
 
 /** Lets a song carry a style of the writer's own, so that it drafts the same on every machine. */
 export const withStyle = (score: Score, style: Style): Score => (isShipped(style) || score.styles.some(({ id }) => id === style.id) ? score : { ...score, styles: [...score.styles, style] });

@@ -94,7 +94,7 @@ export class BringIn {
     const found = this.found();
     const chords = this.chords();
     if (!found || !chords || this.picked().length === 0) return null;
-    const style = styleIn(this.score() ?? { styles: [] }, this.score()?.ground.style ?? '');
+    const style = styleIn(this.score(), this.score()?.ground.style ?? '');
     const started = withStyle(startScore(this.title(), groundOfFile(found.file, this.key(), style.id), style), style);
     const blank: Score = { ...started, parts: [], sections: [], order: [] };
     return { ...importInto(blank, this.fileWithRoles(found), chords, this.choice('leave'), newId), title: this.title() };

@@ -37,7 +37,7 @@ export class HarmonyDesk {
 
   readonly key = computed((): Key => { const ground = this.ground(); return ground ? keyOf(ground) : { tonic: 0, scale: 'major' }; });
   /** The style of the section in view. */
-  readonly style = computed((): Style => styleIn(this.score() ?? { styles: [] }, this.ground()?.style ?? ''));
+  readonly style = computed((): Style => styleIn(this.score(), this.ground()?.style ?? ''));
   readonly length = computed((): Ticks => { const [score, section] = [this.score(), this.section()]; return score && section ? sectionTicks(score, section) : 0; });
   readonly typing = computed((): Typing => ({ key: this.key(), metre: this.ground()?.metre ?? { beats: 4, unit: 4, groups: [2, 2] }, length: this.length() }));
 

@@ -6,6 +6,7 @@ import { isDrumRole } from '@fendro/core/song/roles';
 import { BASS_WAYS, DRUM_TIMES, GRIDS, type Brief, type Part } from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { styleIn } from '@fendro/core/styles/styles';
+import { Drafting } from '../state/drafting';
 import { selectScore } from '../state/selectors';
 import { BriefShelf } from './brief-shelf';
 import { ScoreActions } from '../state/song.actions';
@@ -66,6 +67,7 @@ import { nameIn } from '../ui/spoken';
 })
 export class PartBriefControl {
   private readonly store = inject(Store);
+  private readonly drafting = inject(Drafting);
   readonly part = input.required<Part>();
   /** The setting that asks for what cannot be met. */
   readonly blamed = input<BriefWord>();
@@ -78,7 +80,7 @@ export class PartBriefControl {
   private readonly usual = computed((): Brief => {
     const { role, name } = this.part();
     const score = this.score();
-    const band = styleIn(score ?? { styles: [] }, this.part().style ?? score?.ground.style ?? '').band;
+    const band = styleIn(score, this.part().style ?? score?.ground.style ?? '').band;
     const own = band.find((other) => other.role === role && other.name === name) ?? band.find((other) => other.role === role);
     return { ...DEFAULT_BRIEFS[role], ...own?.brief };
   });
@@ -148,6 +150,9 @@ export class PartBriefControl {
 
   private change(change: Partial<Brief>, word: string): void {
     const part = this.part().id;
-    if (Object.keys(change).length > 0) this.store.dispatch(ScoreActions.briefChanged({ part, change, gesture: `brief ${part} ${word}` }));
+    if (Object.keys(change).length === 0) return;
+    // What could not be met was another brief.
+    this.drafting.problem.set(null);
+    this.store.dispatch(ScoreActions.briefChanged({ part, change, gesture: `brief ${part} ${word}` }));
   }
 }

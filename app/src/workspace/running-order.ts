@@ -137,7 +137,7 @@ export class RunningOrder {
   /** Ways to end the song, the style's own first. */
   protected readonly endingsOffered = computed(() => {
     const score = this.score();
-    const own = styleIn(score ?? { styles: [] }, score?.ground.style ?? '').ending;
+    const own = styleIn(score, score?.ground.style ?? '').ending;
     return [own, ...ENDINGS.filter((ending) => ending !== own)].map((ending) => ({ ending, text: `${ENDING_NAMES[ending].name}, ${ENDING_NAMES[ending].bars === 1 ? '1 bar' : '2 bars'}` }));
   });
 

@@ -8,7 +8,7 @@ import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { freeColour, newPart, ROLE_NAMES } from '@fendro/core/styles/band';
 import { styleIn } from '@fendro/core/styles/styles';
 import { clashes } from '@fendro/core/song/fit';
-import { isDrumRole } from '@fendro/core/song/roles';
+import { isDrumRole, isLine } from '@fendro/core/song/roles';
 import { soundingNotes } from '@fendro/core/sounding/parts';
 import { noteRoles, type NoteRole } from '@fendro/core/study/note-roles';
 import { metreName, metricalWeight, WEIGHT } from '@fendro/core/theory/metre';
@@ -28,7 +28,6 @@ import { NotePicture, shapeOf } from '../ui/note-picture';
 import { systemsOf, type System } from './bar-geometry';
 import { ChordRow } from './chord-row';
 import { ChordTools } from './harmony/chord-tools';
-import { isLine } from './take-facts';
 import { SectionGround } from './section-ground';
 
 /** Bars that a section may have. */

@@ -1,4 +1,4 @@
-import { isDrumRole } from '@fendro/core/song/roles';
+import { isDrumRole, isLine } from '@fendro/core/song/roles';
 import type { ChordSpan, Ground, HarmonyTake, PartTake, Role } from '@fendro/core/song/schema';
 import { keyOf } from '@fendro/core/song/ground';
 import { readingFacts } from '@fendro/core/study/chord-facts';
@@ -8,9 +8,6 @@ import { chordSymbol } from '@fendro/core/theory/chord';
 import { harmonicFunction, romanNumeral } from '@fendro/core/theory/harmony-role';
 import type { Key } from '@fendro/core/theory/key';
 import { nameIn } from '../ui/spoken';
-
-/** Roles whose notes are one line, each with a role against its chord. */
-export const isLine = (role: Role): boolean => role === 'melody' || role === 'solo' || role === 'counter';
 
 /** A progression by its degrees, with what lies outside the key. */
 function ofProgression(chords: readonly ChordSpan[], key: Key): string {

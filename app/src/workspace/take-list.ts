@@ -5,7 +5,7 @@ import { deliverTake } from '@fendro/core/files/deliver';
 import { verdictOf } from '@fendro/core/song/edit';
 import { chosenId, partTake } from '@fendro/core/song/resolve';
 import { HARMONY, type ChordSpan, type LineId, type Note, type Take, type Verdict } from '@fendro/core/song/schema';
-import { isDrumRole } from '@fendro/core/song/roles';
+import { isDrumRole, isLine } from '@fendro/core/song/roles';
 import { phraseFrom } from '@fendro/core/song/own-phrase';
 import { groundOf, keyOf } from '@fendro/core/song/ground';
 import { fittedNotes } from '@fendro/core/sounding/parts';
@@ -25,7 +25,7 @@ import { Icon } from '../ui/icon';
 import { NotePicture, shapeOf } from '../ui/note-picture';
 import { ROLE_SIGNS, signPath } from '../ui/role-marks';
 import { sayTake } from '../ui/spoken';
-import { chordFactsText, isLine, partFactsText } from './take-facts';
+import { chordFactsText, partFactsText } from './take-facts';
 
 /** One and the same empty list, so that pictures without signs are not drawn again. */
 const NO_ROLES: readonly NoteRole[] = [];

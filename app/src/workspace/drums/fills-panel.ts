@@ -53,7 +53,7 @@ export class FillsPanel {
   private base: PartTake | null = null;
   private tried: PartTake | null = null;
 
-  private readonly fills = computed(() => allFills(styleIn(this.score() ?? { styles: [] }, this.part()?.style ?? this.ground()?.style ?? '')));
+  private readonly fills = computed(() => allFills(styleIn(this.score(), this.part()?.style ?? this.ground()?.style ?? '')));
   private readonly sounding = computed(() => { const [section, part] = [this.section(), this.part()]; return section && part ? partTake(this.takes(), soundingId(section, part.id, this.heard())) : null; });
   protected readonly ideas = computed((): Idea[] => (this.sounding() ? this.fills().map(({ id, name, style }) => ({ id, text: name, detail: style.toLowerCase() })) : []));
 

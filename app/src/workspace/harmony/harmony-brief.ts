@@ -66,7 +66,7 @@ export class HarmonyBriefControl {
   protected readonly exact = signal(false);
   protected readonly problem = signal<{ which: 'first' | 'last'; text: string } | null>(null);
   protected readonly brief = computed(() => this.section().harmonyBrief);
-  private readonly usual = computed(() => harmonyBriefFor(this.section().kind, styleIn(this.score() ?? { styles: [] }, this.score()?.ground.style ?? '').harmony));
+  private readonly usual = computed(() => harmonyBriefFor(this.section().kind, styleIn(this.score(), this.score()?.ground.style ?? '').harmony));
 
   protected readonly words = computed((): SentenceWord[] => {
     const { pace, colouring, cadence, adventure } = this.brief();
