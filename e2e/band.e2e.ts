@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { loudness } from './support/recorder';
 import { readWithMido, saveFile } from './support/midi';
-import { expect, openFendro, startSong, test, withoutGuide } from './support/test';
+import { draftBand, expect, openFendro, startSong, test, withoutGuide } from './support/test';
 
 const bench = (page: Page) => page.getByRole('complementary', { name: 'Bench' });
 const takes = (page: Page) => bench(page).getByRole('listbox', { name: 'Takes' });
@@ -21,14 +21,12 @@ test.beforeEach(async ({ page }) => {
 test('every role is added, drafted, heard and delivered', async ({ page }) => {
   test.setTimeout(120_000);
   await startSong(page, { title: 'Ridge Walk', key: 'G', scale: 'Major', style: 'Singer-songwriter', metre: '4/4', tempo: '104' });
-  await page.getByRole('button', { name: 'Draft the band' }).click();
-  await page.getByRole('button', { name: /^Choose all heard/ }).click({ timeout: 30_000 });
+  await draftBand(page);
   for (const role of ['Counter-melody', 'Riff', 'Strummed guitar', 'Picked guitar', 'Ensemble', 'Percussion']) {
     await page.getByRole('button', { name: 'Add a part' }).click();
     await page.getByRole('menuitem', { name: role, exact: true }).click();
     await bench(page).getByRole('button', { name: 'Draft takes' }).click();
     await expect(takes(page).getByRole('option')).toHaveCount(8, { timeout: 20_000 });
-    await bench(page).getByRole('button', { name: 'Choose', exact: true }).click();
     await expect(takes(page).getByRole('option', { selected: true })).toHaveAccessibleName(/chosen$/);
   }
   await page.getByRole('button', { name: 'Play' }).click();

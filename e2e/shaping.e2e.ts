@@ -81,7 +81,6 @@ test('chosen bars become a solo while the melody rests, and the song gets an end
   await page.getByRole('button', { name: 'Solo here' }).click();
   await expect(bench(page).getByText('Plays bars 5–6; Melody rests there.')).toBeVisible();
   await expect(takes(page).getByRole('option')).toHaveCount(8, { timeout: 20_000 });
-  await bench(page).getByRole('button', { name: 'Choose', exact: true }).click();
   await expect(takes(page).getByRole('option', { selected: true })).toHaveAccessibleName(/chosen$/);
   const inSolo = (start: number): boolean => start >= 4 * 1920 && start < 6 * 1920;
   const verse = await delivered(page, 'Barometer Falling - Verse.mid');
@@ -226,7 +225,6 @@ test('an ensemble is split into its voices, and they go as files of their own', 
   await page.getByRole('menuitem', { name: 'Ensemble', exact: true }).click();
   await bench(page).getByRole('button', { name: 'Draft takes' }).click();
   await expect(takes(page).getByRole('option')).toHaveCount(8, { timeout: 20_000 });
-  await bench(page).getByRole('button', { name: 'Choose', exact: true }).click();
   await expect(takes(page).getByRole('option', { selected: true })).toHaveAccessibleName(/chosen$/);
   await page.keyboard.press('Control+e');
   await expect(page.getByRole('cell', { name: 'Ensemble, voice 2 alone' })).toBeVisible();

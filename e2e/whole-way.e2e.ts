@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { unzipSync } from 'fflate';
 import { loudness } from './support/recorder';
 import { dumpWithMidicsv, readWithMido, renderWithFluidsynth, saveFile } from './support/midi';
-import { expect, openFendro, startSong, test, withoutGuide } from './support/test';
+import { draftBand, expect, openFendro, startSong, test, withoutGuide } from './support/test';
 
 test('from a key to a song file', async ({ page }) => {
   test.setTimeout(180_000);
@@ -57,9 +57,7 @@ test('from a key to a song file', async ({ page }) => {
     await page.getByRole('menuitem', { name: 'New chorus' }).click();
     await page.getByRole('spinbutton', { name: 'Bars', exact: true }).fill('4');
     await page.getByRole('spinbutton', { name: 'Bars', exact: true }).press('Enter');
-    await page.getByRole('button', { name: 'Draft the band' }).click();
-    await expect(page.getByRole('button', { name: 'Choose all heard (6)' })).toBeVisible({ timeout: 60_000 });
-    await page.getByRole('button', { name: 'Choose all heard (6)' }).click();
+    await draftBand(page);
     await page.getByRole('button', { name: 'Add a section' }).click();
     await page.getByRole('menuitem', { name: 'Verse again' }).click();
     await expect(page.getByRole('navigation', { name: 'Running order' }).getByRole('button', { name: /bars, \d of 3/ })).toHaveText([/Verse/, /Chorus/, /Verse/]);

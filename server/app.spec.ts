@@ -4,6 +4,7 @@ import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { PAGE_ADDRESSES } from '../app/src/pages/addresses';
 import { createApp } from './app';
 
 let server: Server;
@@ -51,7 +52,7 @@ describe('the server', () => {
 
   it('answers for its health, its pages and what is not there', async () => {
     expect(await (await fetch(`${address}/api/health`)).json()).toEqual({ ok: true });
-    for (const page of ['songs', 'deliver', 'help']) expect((await fetch(`${address}/${page}`)).status).toBe(200);
+    for (const page of PAGE_ADDRESSES) expect((await fetch(`${address}/${page}`)).status).toBe(200);
     expect((await fetch(`${address}/sounds/theremin.sf3`)).status).toBe(404);
     expect(await (await fetch(`${address}/nowhere`, { headers: { accept: 'text/html' } })).text()).toContain('nothing at this address');
   });

@@ -5,6 +5,7 @@ import compression from 'compression';
 import express, { type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import * as z from 'zod';
+import { PAGE_ADDRESSES } from '../app/src/pages/addresses';
 
 const workerListSchema = z.looseObject({ hashTable: z.record(z.string(), z.string()) });
 
@@ -82,7 +83,7 @@ export function createApp(folder: string): Express {
     }),
   );
   // Addresses of pages lead to the application; anything else that is not there is not there.
-  app.get(['/songs', '/deliver', '/help'], sendPage);
+  app.get(PAGE_ADDRESSES.map((address) => `/${address}`), sendPage);
   app.use((request, response) => {
     response.status(404);
     if (request.accepts('html')) response.type('text').send('There is nothing at this address. Fendro is at /');

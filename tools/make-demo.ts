@@ -94,7 +94,7 @@ for (const plan of PLANS) {
 }
 score = remark(score, score.sections[1]?.chosen['melody'] ?? '', { verdict: 'kept' });
 
-const song: Song = { format: 'fendro-song', version: SONG_VERSION, id: 'demo', seed: SEED, score, ledger: { takes, heard } };
+const song: Song = { format: 'fendro-song', version: SONG_VERSION, id: 'demo', seed: SEED, score, ledger: { takes, heard }, hearing: {} };
 const opened = openSong(JSON.parse(JSON.stringify(song)));
 if (!opened.ok || opened.setAside.length > 0) throw new Error(opened.ok ? 'damaged takes' : opened.reason);
 const folder = resolve(import.meta.dirname, '../app/public/demo');

@@ -27,5 +27,6 @@ export type FromProcessor =
   | { readonly kind: 'ready' }
   | { readonly kind: 'failed'; readonly reason: string }
   | { readonly kind: 'bank added'; readonly id: string }
+  | { readonly kind: 'bank refused'; readonly id: string; readonly reason: string }
   /** Greatest sample of each channel since the last report, then of the mix. */
   | { readonly kind: 'levels'; readonly peaks: Float32Array; readonly late: number };

@@ -47,9 +47,7 @@ class SongProcessor extends AudioWorkletProcessor {
   private receive(message: ToProcessor): void {
     switch (message.kind) {
       case 'bank':
-        this.synth.soundBankManager.addSoundBank(SoundBankLoader.fromArrayBuffer(message.bytes), message.id);
-        this.restore();
-        this.send({ kind: 'bank added', id: message.id });
+        this.addBank(message.id, message.bytes);
         break;
       case 'drop bank':
         this.synth.soundBankManager.deleteSoundBank(message.id);
@@ -83,6 +81,17 @@ class SongProcessor extends AudioWorkletProcessor {
       case 'close':
         this.alive = false;
         break;
+    }
+  }
+
+  /** A damaged bank leaves those that are there. */
+  private addBank(id: string, bytes: ArrayBuffer): void {
+    try {
+      this.synth.soundBankManager.addSoundBank(SoundBankLoader.fromArrayBuffer(bytes), id);
+      this.restore();
+      this.send({ kind: 'bank added', id });
+    } catch (problem) {
+      this.send({ kind: 'bank refused', id, reason: String(problem) });
     }
   }
 

@@ -1,6 +1,6 @@
 import { choose, freeName } from '../song/edit';
 import { groundOf, keyOf } from '../song/ground';
-import { layOut, partTake, type Takes } from '../song/resolve';
+import { chosenId, layOut, partTake, type Takes } from '../song/resolve';
 import { isDrumRole } from '../song/roles';
 import { HARMONY, type ChordSpan, type HarmonyTake, type Note, type Part, type PartTake, type Role, type Score, type Section, type Take } from '../song/schema';
 import { newSection } from '../styles/band';
@@ -163,7 +163,7 @@ export function endSong(score: Score, takes: Takes, ending: Ending, newId: (kind
   const from = `ending: ${ENDING_NAMES[ending].name}`;
   const chords: HarmonyTake = { id: newId('take'), of: 'harmony', section: section.id, length, chords: spansOf(strokes, length), origin: { how: 'picked', from, asking: null, seed: 0, attempt: 0, parents: [] } };
   const played = score.parts.flatMap((part): PartTake[] => {
-    const before = partTake(takes, last.chosen[part.id] ?? null);
+    const before = partTake(takes, chosenId(last, part.id));
     if (!before || before.notes.length === 0) return [];
     const player = PLAYERS[part.role] ?? playChords;
     const notes = player(part, strokes, before.notes, ending).filter(({ pitch }) => isDrumRole(part.role) || (pitch >= part.brief.low && pitch <= part.brief.high));

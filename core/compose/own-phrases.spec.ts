@@ -20,7 +20,7 @@ const [section] = score.sections;
 const typed = (text: string, bars: number): ChordSpan[] => typeChords([], 0, text, { key: { tonic: 0, scale: 'major' }, metre: METRES[2]!, length: bars * 1920 });
 const take = (role: string) => { const part = score.parts.find((candidate) => candidate.role === role)!; const found = takes[section!.chosen[part.id]!]!; if (found.of !== 'part') throw new Error('no part'); return found; };
 const chordsOf = () => { const harmony = takes[section!.harmony!]!; return harmony.of === 'harmony' ? harmony.chords : []; };
-const melody = phraseFrom(take('melody'), 'melody', chordsOf(), ground, 'phrase-1', 'Ridge call')!;
+const melody = phraseFrom(take('melody'), 'melody', chordsOf(), ground, { id: 'phrase-1', name: 'Ridge call' })!;
 
 describe('a phrase of one’s own', () => {
   it('holds a take’s first bars with the chords that they were played to', () => {
@@ -28,7 +28,7 @@ describe('a phrase of one’s own', () => {
     expect(melody.length % 1920).toBe(0);
     expect(melody.notes.every(({ start, duration }) => start >= 0 && start + duration <= melody.length)).toBe(true);
     expect(melody.chords.reduce((total, { duration }) => total + duration, 0)).toBe(melody.length);
-    expect(phraseFrom({ ...take('melody'), notes: [] }, 'melody', [], ground, 'x', 'x')).toBeNull();
+    expect(phraseFrom({ ...take('melody'), notes: [] }, 'melody', [], ground, { id: 'x', name: 'x' })).toBeNull();
   });
 
   it('is found by its name beside the others, and by kind', () => {
@@ -47,7 +47,7 @@ describe('a phrase of one’s own', () => {
 
   it('moves to other chords: what was a chord note is one again', () => {
     const chords = typed('Am | F', 2);
-    const other = phraseFrom(take('comping'), 'comping', chordsOf(), ground, 'p', 'p')!;
+    const other = phraseFrom(take('comping'), 'comping', chordsOf(), ground, { id: 'p', name: 'p' })!;
     for (const { start, pitch } of playOwnPhrase(other, { ground, length: 3840 }, chords, AS_IT_IS, { low: 48, high: 76 })) {
       expect(inMask(chordMask(chords.findLast((span) => span.start <= start)!.chord!), pitch)).toBe(true);
     }
@@ -69,7 +69,7 @@ describe('a phrase of one’s own', () => {
       const result = draft(request, 0);
       if (!result.ok || result.content.of !== 'part' || result.content.notes.length === 0) return;
       const from = { ...take('melody'), notes: result.content.notes };
-      const own = phraseFrom(from, request.asking.role!, request.chords!, request.asking.ground, 'p', 'any');
+      const own = phraseFrom(from, request.asking.role!, request.chords!, request.asking.ground, { id: 'p', name: 'any' });
       if (!own) return;
       const played = playPhrase(listed(own), { engine: ENGINE, ground, bars: 4, kind: 'verse' }, typed('C | Am | F | G', 4), AS_IT_IS, null);
       if (!played.ok) throw new Error(played.reason);

@@ -10,6 +10,7 @@ import { barTicks } from '../theory/metre';
 import { printedName } from '../theory/pitch';
 import { scaleOf } from '../theory/scale';
 import { TICKS_PER_QUARTER, type Ticks } from '../theory/units';
+import { fileNameOf } from './file-names';
 import { writeMidi, type MidiEvent, type MidiTrack } from './midi-write';
 
 /** A file ready to be handed over. */
@@ -18,9 +19,6 @@ export interface Delivery {
   readonly bytes: Uint8Array<ArrayBuffer>;
   readonly notes: number;
 }
-
-/** A name that every file system takes. */
-export const fileName = (text: string): string => text.normalize('NFKD').replaceAll(/[^\w \-.]/g, '').trim().replaceAll(/\s+/g, ' ') || 'untitled';
 
 /** What a ground tells other programs. The scale's own name goes along as text, since a key signature knows only two modes. */
 const groundEvents = (at: Ticks, { tonic, scale, tempo, metre }: Ground): MidiEvent[] => [
@@ -77,7 +75,7 @@ export function deliverSong(score: Score, takes: Takes, type: 0 | 1 = 1): Delive
   const head = conductor(score, score.title, end, true);
   const notes = audible(score).reduce((total, part) => total + (sounding.get(part.id)?.length ?? 0), 0);
   const bytes = writeMidi({ type, resolution: TICKS_PER_QUARTER, tracks: type === 1 ? [head, ...tracks] : [merge(head, tracks)] });
-  return { name: `${fileName(score.title)}${type === 0 ? ' (one track)' : ''}.mid`, bytes, notes };
+  return { name: fileNameOf([score.title], `${type === 0 ? ' (one track)' : ''}.mid`), bytes, notes };
 }
 
 /** One track of all; the parts' names would rename the track, so only the song's stays. */
@@ -95,7 +93,7 @@ export function deliverPart(score: Score, takes: Takes, partId: string): Deliver
   const track = partTrack(part, channelsOf(score, true).get(partId) ?? 0, notes, end);
   const number = String(score.parts.indexOf(part) + 1).padStart(2, '0');
   const bytes = writeMidi({ type: 1, resolution: TICKS_PER_QUARTER, tracks: [conductor(score, score.title, end, true), track] });
-  return { name: `${number} ${fileName(part.name)}.mid`, bytes, notes: notes.length };
+  return { name: fileNameOf([`${number} ${part.name}`], '.mid'), bytes, notes: notes.length };
 }
 
 /**
@@ -118,7 +116,7 @@ export function deliverChords(score: Score, takes: Takes, perform: (chords: read
   const events: MidiEvent[] = [{ at: 0, kind: 'name', text: 'Chords' }, { at: 0, kind: 'program', channel: 0, program: 0 }];
   for (const { start, end: stop, pitch, velocity } of sounding) events.push({ at: start, kind: 'on', channel: 0, pitch, velocity }, { at: stop, kind: 'off', channel: 0, pitch, velocity: 0 });
   const bytes = writeMidi({ type: 1, resolution: TICKS_PER_QUARTER, tracks: [conductor(score, score.title, end, true), { events, end }] });
-  return { name: `${fileName(score.title)} - Chords.mid`, bytes, notes: sounding.length };
+  return { name: fileNameOf([score.title, 'Chords'], '.mid'), bytes, notes: sounding.length };
 }
 
 /** One section with all its parts, heard takes included where they are given. */
@@ -131,7 +129,7 @@ export function deliverSection(score: Score, takes: Takes, sectionId: string, he
   const { notes } = timeline(alone, takes, heard, { from: 0, to: end });
   const tracks = audible(score).map((part) => partTrack(part, channels.get(part.id) ?? 0, withoutOverlaps(notes.filter((note) => note.part === part.id)), end));
   const bytes = writeMidi({ type: 1, resolution: TICKS_PER_QUARTER, tracks: [conductor(alone, `${score.title} – ${section.name}`, end, true), ...tracks] });
-  return { name: `${fileName(score.title)} - ${fileName(section.name)}.mid`, bytes, notes: notes.length };
+  return { name: fileNameOf([score.title, section.name], '.mid'), bytes, notes: notes.length };
 }
 
 /** What starts earlier than this before the bar line is a pick-up and no early hand, in ticks. */
@@ -150,10 +148,11 @@ export function deliverTake(score: Score, take: PartTake): Delivery | null {
     const start = Math.max(0, note.start + lead);
     return { part: part.id, start, end: Math.max(start + 1, note.start + lead + note.duration), pitch: note.pitch, velocity: note.velocity };
   });
-  const title = `${part.name}${section ? ` - ${section.name}` : ''}`;
+  const pieces = [part.name, ...(section ? [section.name] : [])];
+  const title = pieces.join(' - ');
   const track = partTrack(part, channelsOf(score, true).get(part.id) ?? 0, withoutOverlaps(notes), take.length + lead);
   const bytes = writeMidi({ type: 1, resolution: TICKS_PER_QUARTER, tracks: [conductor(score, title, take.length + lead, false, ground), track] });
-  return { name: `${fileName(score.title)} - ${fileName(title)}.mid`, bytes, notes: notes.length };
+  return { name: fileNameOf([score.title, ...pieces], '.mid'), bytes, notes: notes.length };
 }
 
 /** Everything a song hands over, in the order in which it is listed: the song, then each part that sounds. */

@@ -6,7 +6,7 @@ import { timeline, withoutOverlaps } from '../sounding/timeline';
 import { scoreWith } from '../testing/scores';
 import { METRES } from '../theory/metre';
 import { zipFiles } from './archive';
-import { deliverAll, deliverPart, deliverSection, deliverSong, deliverTake, fileName } from './deliver';
+import { deliverAll, deliverPart, deliverSection, deliverSong, deliverTake } from './deliver';
 import { guardMidi } from './midi-guard';
 import { readMidi, type ReadMidi } from './midi-read';
 import { writeMidi } from './midi-write';
@@ -75,9 +75,16 @@ describe('delivered MIDI', () => {
     for (const { name, bytes } of files) expect([...unpacked[name]!]).toEqual([...bytes]);
   });
 
-  it('makes names that every file system takes', () => {
-    expect(fileName('Föhn: day/night?')).toBe('Fohn daynight');
-    expect(fileName('???')).toBe('untitled');
+  it('carries names in any script, out and in', () => {
+    const { score, takes } = scoreWith(3, 0);
+    const title = '嵐の夜 – Буря über dem Grat 🌩';
+    const named = { ...score, title, parts: score.parts.map((part, index) => ({ ...part, name: `Флейта ${index}` })), sections: score.sections.map((section, index) => ({ ...section, name: `節 ${index}` })) };
+    const file = read(deliverSong(named, takes).bytes);
+    expect(file.tracks.map(({ name }) => name)).toEqual([title, ...named.parts.map(({ name }) => name)]);
+    expect(file.markers.map(({ text }) => text)).toEqual(['節 0', '節 1', '節 0']);
+    const old = writeMidi({ type: 1, resolution: 96, tracks: [{ events: [{ at: 0, kind: 'name', text: 'plain' }], end: 0 }] });
+    old.set([0x46, 0xf6, 0x68, 0x6e, 0x21], [...old].findIndex((byte, at) => byte === 0x70 && old[at + 1] === 0x6c));
+    expect(read(old).tracks[0]!.name).toBe('Föhn!');
   });
 });
 

@@ -1,5 +1,7 @@
 import { harmonyBriefFor, PLAIN_CHORDS } from '../song/briefs';
 import { freeName } from '../song/edit';
+import { LIMITS, shortened } from '../song/limits';
+import { own } from '../song/look-up';
 import { SECTION_KINDS, type ChordSpan, type Ground, type Note, type Occurrence, type Part, type Score, type Section, type SectionKind, type Take } from '../song/schema';
 import { inferChords } from '../study/infer/chords';
 import { inferKeys, type KeyGuess } from '../study/infer/key';
@@ -82,8 +84,73 @@ function cutOut(section: ImportSection, lines: readonly ImportLine[], chords: re
 }
 
 /** Two stretches that sound alike become one section that is played twice. */
-const fingerprintOf = ({ section, lines }: Cut): string =>
-  JSON.stringify([section.name, section.bars, section.metre, section.tempo, lines.map(({ notes }) => notes.map(({ start, duration, pitch, velocity }) => [start, duration, pitch, velocity]))]);
+const musicOf = ({ section, lines }: Cut): string =>
+  JSON.stringify([section.bars, section.metre, section.tempo, lines.map(({ notes }) => notes.map(({ start, duration, pitch, velocity }) => [start, duration, pitch, velocity]))]);
+
+const musicAndName = (cut: Cut): string => JSON.stringify([cut.section.name, musicOf(cut)]);
+
+/**
+ * The stretches of a file as a song has room for them. Stretches that sound the same are one section; where there are
+ * still too many, so are those that differ in their name alone; then short neighbours are joined.
+ */
+function withinRoom(stretches: readonly Stretch[], cut: (stretch: Stretch) => Cut, room: { readonly sections: number; readonly places: number }): { cuts: Cut[]; print: (cut: Cut) => string } {
+  const cuts = stretches.map(cut);
+  for (const print of [musicAndName, musicOf]) {
+    if (cuts.length <= room.places && new Set(cuts.map(print)).size <= room.sections) return { cuts, print };
+  }
+  return { cuts: stretchesWithin(stretches, Math.min(room.sections, room.places)).map(cut), print: musicAndName };
+}
+
+/** Lines of a file that make parts of their own. */
+const linesThatCome = ({ lines }: ImportFile, choice: ImportChoice): ImportLine[] => lines.filter(({ id }) => choice.lines.includes(id));
+
+/**
+ * Why lines of a file cannot come into a score as they are picked, in plain words and with what to do, or null.
+ */
+export function importProblem(into: Pick<Score, 'parts' | 'sections' | 'order'>, file: ImportFile, choice: Pick<ImportChoice, 'lines' | 'into'>): string | null {
+  const targets = choice.into ?? {};
+  const room = LIMITS.parts - into.parts.length;
+  const come = file.lines.filter(({ id }) => choice.lines.includes(id) && own(targets, id) === undefined).length;
+  if (come > room) {
+    const there = into.parts.length === 0 ? '' : ` and ${into.parts.length} are there`;
+    const else_ = into.parts.length === 0 ? '' : ', or let some go into parts that are there';
+    return `A song holds up to ${LIMITS.parts} parts${there}; ${come} would come. Pick at most ${room} lines${else_}.`;
+  }
+  const sections = LIMITS.sections - into.sections.length;
+  const fewest = stretchesWithin(file.sections.map((section) => ({ section, chords: [] })), 1).length;
+  if (fewest > Math.min(sections, LIMITS.places - into.order.length)) return `This file changes its metre ${fewest - 1} times, and a song holds up to ${LIMITS.sections} sections; there is room for ${sections}. Cut the file into shorter ones.`;
+  return null;
+}
+
+/** A stretch of the file with its chords. */
+interface Stretch {
+  readonly section: ImportSection;
+  readonly chords: readonly ChordSpan[];
+}
+
+const canJoin = (a: ImportSection, b: ImportSection): boolean => metreName(a.metre) === metreName(b.metre) && a.bars + b.bars <= LIMITS.bars;
+
+function join({ section, chords }: Stretch, next: Stretch): Stretch {
+  const length = section.bars * barTicks(section.metre);
+  return { section: { ...section, bars: section.bars + next.section.bars }, chords: [...chords, ...next.chords.map((span) => ({ ...span, start: span.start + length }))] };
+}
+
+/** Neighbours in one metre joined, the shortest first, until no more than `most` stretches are left or none can be joined. */
+function stretchesWithin(stretches: readonly Stretch[], most: number): readonly Stretch[] {
+  const now = [...stretches];
+  while (now.length > most) {
+    let best = -1;
+    let shortest = Number.POSITIVE_INFINITY;
+    for (let at = 0; at + 1 < now.length; at++) {
+      const [a, b] = [now[at] as Stretch, now[at + 1] as Stretch];
+      const bars = a.section.bars + b.section.bars;
+      if (bars < shortest && canJoin(a.section, b.section)) [best, shortest] = [at, bars];
+    }
+    if (best < 0) break;
+    now.splice(best, 2, join(now[best] as Stretch, now[best + 1] as Stretch));
+  }
+  return now;
+}
 
 /**
  * Brings lines of a file into a score: parts, sections by markers, the chords that were found, each as a take. The
@@ -94,24 +161,28 @@ const fingerprintOf = ({ section, lines }: Cut): string =>
  * @param newId   makes ids
  */
 export function importInto(into: Score, file: ImportFile, chords: readonly (readonly ChordSpan[])[], choice: ImportChoice, newId: (kind: string) => string): Imported {
-  const lines = file.lines.filter(({ id }) => choice.lines.includes(id));
+  const lines = linesThatCome(file, choice);
   const songKey: Key = { tonic: into.ground.tonic, scale: into.ground.scale };
   const moves = choice.move === 'move the notes';
   const shift = moves ? semitonesBetween(choice.key, songKey) : 0;
   const fifths = moves ? songKey.tonic - choice.key.tonic : 0;
   const key: Key = moves ? { tonic: songKey.tonic, scale: choice.key.scale } : choice.key;
-  const cuts = file.sections.map((section, index) => cutOut(section, lines, chords[index] ?? [], shift, fifths));
-  const parts = lines.map((line, index) => into.parts.find(({ id }) => id === choice.into?.[line.id]) ?? partFrom(line, newId('part'), into.parts.length + index));
+  const { cuts, print } = withinRoom(
+    file.sections.map((section, index) => ({ section, chords: chords[index] ?? [] })),
+    ({ section, chords: found }) => cutOut(section, lines, found, shift, fifths),
+    { sections: LIMITS.sections - into.sections.length, places: LIMITS.places - into.order.length },
+  );
+  const parts = lines.map((line, index) => into.parts.find(({ id }) => id === own(choice.into, line.id)) ?? partFrom(line, newId('part'), into.parts.length + index));
   let score: Score = { ...into, parts: [...into.parts, ...parts.filter((part) => !into.parts.includes(part))] };
   const takes: Take[] = [];
   const known = new Map<string, string>();
   const occurrences: Occurrence[] = [];
   for (const cut of cuts) {
-    const print = fingerprintOf(cut);
-    let id = known.get(print);
+    const likeness = print(cut);
+    let id = known.get(likeness);
     if (id === undefined) {
       id = newId('section');
-      known.set(print, id);
+      known.set(likeness, id);
       const made = sectionFrom(cut, id, parts, score, key, choice.file, newId);
       takes.push(...made.takes);
       score = { ...score, sections: [...score.sections, made.section] };
@@ -127,10 +198,10 @@ function partFrom(line: ImportLine, id: string, colour: number): Part {
 
 function sectionFrom({ section, lines, chords }: Cut, id: string, parts: readonly Part[], score: Score, key: Key, file: string, newId: (kind: string) => string): { section: Section; takes: Take[] } {
   const length: Ticks = section.bars * barTicks(section.metre);
-  const origin = { how: 'imported' as const, from: file.slice(0, 200), asking: null, seed: 0, attempt: 0, parents: [] };
+  const origin = { how: 'imported' as const, from: shortened(file, 200), asking: null, seed: 0, attempt: 0, parents: [] };
   const takes: Take[] = lines.flatMap(({ notes }, index): Take[] => {
     const part = parts[index];
-    return part && notes.length > 0 ? [{ id: newId('take'), of: 'part', part: part.id, section: id, length, notes: notes.slice(0, 20_000), origin }] : [];
+    return part && notes.length > 0 ? [{ id: newId('take'), of: 'part', part: part.id, section: id, length, notes: notes.slice(0, LIMITS.notes), origin }] : [];
   });
   const harmony: Take[] = chords.some(({ chord }) => chord !== null) ? [{ id: newId('take'), of: 'harmony', section: id, length, chords, origin }] : [];
   const kind = kindOf(section.name);

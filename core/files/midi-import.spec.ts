@@ -1,3 +1,4 @@
+import { scoreProblem } from '../song/check';
 import { openSong } from '../song/song-file';
 import { SONG_VERSION, type Song } from '../song/schema';
 import { layOut, NOTHING_HEARD, songTicks } from '../song/resolve';
@@ -6,7 +7,7 @@ import { startScore } from '../styles/band';
 import { STYLES } from '../styles/styles';
 import { scoreWith } from '../testing/scores';
 import { deliverSong } from './deliver';
-import { chordsOfFile, importInto, groundOfFile, keysOfFile, type ImportChoice } from './imported-song';
+import { chordsOfFile, importInto, importProblem, groundOfFile, keysOfFile, type ImportChoice } from './imported-song';
 import { readImport } from './midi-import';
 import { writeMidi } from './midi-write';
 
@@ -36,7 +37,7 @@ describe('bringing a MIDI file in', () => {
   it('makes a song of its own that sounds as the file does', () => {
     const file = read(bytes);
     const imported = bring(empty(file), file, choiceOf(file));
-    const made: Song = { ...song, version: SONG_VERSION, id: 'brought', score: imported.score, ledger: { takes: Object.fromEntries(imported.takes.map((take) => [take.id, take])), heard: [] } };
+    const made: Song = { ...song, version: SONG_VERSION, id: 'brought', score: imported.score, ledger: { takes: Object.fromEntries(imported.takes.map((take) => [take.id, take])), heard: [] }, hearing: {} };
     expect(openSong(JSON.parse(JSON.stringify(made)))).toMatchObject({ ok: true, setAside: [] });
     const sounding = (from: typeof score, all: typeof takes) =>
       withoutOverlaps(timeline(from, all, NOTHING_HEARD, { from: 0, to: songTicks(from) }).notes).map(({ start, pitch, velocity }) => `${start} ${pitch} ${velocity}`).sort();
@@ -100,5 +101,64 @@ describe('bringing a MIDI file in', () => {
     new DataView(alien.buffer).setUint32(18, 4);
     alien.set(bytes.subarray(14), 26);
     expect(read(alien).lines).toEqual(read(bytes).lines);
+  });
+
+  describe('that holds more than a song', () => {
+    const BAR = 1920;
+    const tone = (at: number, channel: number, pitch: number) => [{ at, kind: 'on' as const, channel, pitch, velocity: 90 }, { at: at + 400, kind: 'off' as const, channel, pitch, velocity: 0 }];
+    /** Tracks that each strike every bar, no two bars alike, with a marker over each bar. */
+    const large = (tracks: number, bars: number, markers: number, metres = false) => {
+      const end = bars * BAR;
+      const marks = Array.from({ length: markers }, (_, index) => ({ at: index * BAR, kind: 'marker' as const, text: 'The wind turns and the needle falls, for the second time today' }));
+      const changes = metres ? Array.from({ length: bars }, (_, index) => ({ at: index * BAR, kind: 'metre' as const, beats: index % 2 === 0 ? 4 : 8, unit: index % 2 === 0 ? 4 : 8 })) : [];
+      const lines = Array.from({ length: tracks }, (_, track) => ({ events: [{ at: 0, kind: 'name' as const, text: `A line with a name that is far longer than any part of a song can bear, number ${track}` }, ...Array.from({ length: bars }, (__, bar) => tone(bar * BAR, track % 9, 40 + ((bar * 7 + track) % 60))).flat()], end }));
+      return read(writeMidi({ type: 1, resolution: 480, tracks: [{ events: [...changes, ...marks], end }, ...lines] }));
+    };
+    const opens = (imported: ReturnType<typeof importInto>): void => {
+      const made: Song = { ...song, id: 'brought', score: imported.score, ledger: { takes: { ...takes, ...Object.fromEntries(imported.takes.map((take) => [take.id, take])) }, heard: [] } };
+      expect(scoreProblem(made.score, made.ledger.takes)).toBeNull();
+      expect(openSong(JSON.parse(JSON.stringify(made)))).toMatchObject({ ok: true, setAside: [] });
+    };
+    /** Notes of the places that came in, each as often as it is played. */
+    const notesIn = (imported: ReturnType<typeof importInto>, before: number): number =>
+      imported.score.order.slice(before).reduce((total, place) => total + imported.takes.reduce((sum, take) => sum + (take.of === 'part' && take.section === place.section ? take.notes.length : 0), 0), 0);
+
+    it('is told with what to do where there are too many lines', () => {
+      const file = large(30, 2, 0);
+      expect(importProblem(empty(file), file, choiceOf(file))).toMatch(/up to 24 parts; 30 would come. Pick at most 24 lines/);
+      expect(importProblem(score, file, choiceOf(file))).toMatch(/5 are there; 30 would come. Pick at most 19 lines, or let some go into parts/);
+      const some = choiceOf(file, { lines: file.lines.slice(0, 20).map(({ id }) => id), into: { [file.lines[0]!.id]: score.parts[0]!.id } });
+      expect(importProblem(score, file, some)).toBeNull();
+      opens(bring(score, file, some));
+    });
+
+    it('joins short neighbours where there are too many sections, and loses no note', () => {
+      for (const [bars, markers] of [[70, 70], [300, 300]] as const) {
+        const file = large(2, bars, markers);
+        const choice = choiceOf(file);
+        for (const into of [empty(file), score]) {
+          expect(importProblem(into, file, choice)).toBeNull();
+          const imported = bring(into, file, choice);
+          expect(imported.score.sections.length).toBeLessThanOrEqual(64);
+          expect(layOut({ ...imported.score, order: imported.score.order.slice(into.order.length) }).reduce((total, { section }) => total + section.bars, 0)).toBe(bars);
+          expect(notesIn(imported, into.order.length)).toBe(2 * bars);
+          opens(imported);
+        }
+      }
+    });
+
+    it('makes one section of stretches that sound alike, whatever they are called', () => {
+      const events = Array.from({ length: 90 }, (_, bar) => [{ at: bar * BAR, kind: 'marker' as const, text: `Gust ${bar}` }, ...tone(bar * BAR, 0, 60 + (bar % 3))]).flat();
+      const file = read(writeMidi({ type: 0, resolution: 480, tracks: [{ events, end: 90 * BAR }] }));
+      const imported = bring(empty(file), file, choiceOf(file));
+      expect(imported.score.sections).toHaveLength(3);
+      expect(imported.score.order).toHaveLength(90);
+      opens(imported);
+    });
+
+    it('is refused in words where its metre changes too often', () => {
+      const file = large(1, 140, 0, true);
+      expect(importProblem(empty(file), file, choiceOf(file))).toMatch(/changes its metre 139 times/);
+    });
   });
 });

@@ -1,4 +1,5 @@
 import { DEFAULT_BRIEFS } from '../song/briefs';
+import { LIMITS, shortened } from '../song/limits';
 import { isDrumRole } from '../song/roles';
 import type { Role } from '../song/schema';
 import { instrumentOf, INSTRUMENTS, type Instrument } from '../sounding/instruments';
@@ -43,8 +44,9 @@ export interface ImportFile {
 
 export type ImportReading = { readonly ok: true; readonly file: ImportFile } | { readonly ok: false; readonly reason: string };
 
-/** Sections hold 64 bars at most; music without markers is cut to this many. */
-const LONGEST_SECTION = 64;
+/** “ 16” after the name of a track that plays on several channels. */
+const ROOM_FOR_CHANNEL = 3;
+/** Music without markers is cut to sections of this many bars. */
 const UNMARKED_SECTION = 16;
 const MOST_NOTES = 200_000;
 const LONGEST_BARS = 2000;
@@ -79,7 +81,7 @@ function linesOf(notes: readonly ReadNote[], track: string, programs: Readonly<R
     const drums = channel === 9;
     const role = drums ? 'drums' : roleOf(own);
     const instrument = instrumentFor(programs[channel] ?? 0, drums, role);
-    const plain = track.trim().slice(0, 40) || instrument.name;
+    const plain = shortened(track.trim(), LIMITS.name - ROOM_FOR_CHANNEL) || instrument.name;
     return { id: `line-${index}-${channel}`, name: channels.length > 1 ? `${plain} ${channel + 1}` : plain, drums, role, instrument: instrument.id, notes: own };
   });
 }
@@ -119,11 +121,11 @@ const isUsable = ({ beats, unit }: { readonly beats: number; readonly unit: numb
 function sectionsOf(file: ReadMidi, length: Ticks, scale: number): ImportSection[] {
   const metres = file.metres.filter(isUsable).map(({ at, beats, unit }) => ({ at: Math.round(at * scale), metre: metreOf(beats, unit) }));
   const tempos = file.tempos.map(({ at, bpm }) => ({ at: Math.round(at * scale), bpm }));
-  const markers = file.markers.map(({ at, text }) => ({ at: Math.round(at * scale), text: text.trim().slice(0, 60) })).filter(({ at }) => at < length);
+  const markers = file.markers.map(({ at, text }) => ({ at: Math.round(at * scale), text: shortened(text.trim(), LIMITS.name) })).filter(({ at }) => at < length);
   const metreAt = (at: Ticks): Metre => metres.findLast((change) => change.at <= at)?.metre ?? metres[0]?.metre ?? (METRES[2] as Metre);
   const tempoAt = (at: Ticks): number => clamp(Math.round((tempos.findLast((change) => change.at <= at)?.bpm ?? tempos[0]?.bpm ?? 120) * 100) / 100, 20, 300);
   const edges = [...new Set([0, ...markers.map(({ at }) => at), ...metres.map(({ at }) => at)])].filter((at) => at < length).sort((a, b) => a - b);
-  const longest = markers.length > 0 ? LONGEST_SECTION : UNMARKED_SECTION;
+  const longest = markers.length > 0 ? LIMITS.bars : UNMARKED_SECTION;
   const sections: ImportSection[] = [];
   let start = 0;
   edges.forEach((edge, index) => {
@@ -135,7 +137,7 @@ function sectionsOf(file: ReadMidi, length: Ticks, scale: number): ImportSection
     if (index === edges.length - 1) bars = Math.max(1, Math.ceil((until - start) / bar));
     const name = markers.findLast(({ at }) => at <= edge)?.text ?? '';
     while (bars > 0) {
-      const size = Math.min(bars, bars <= LONGEST_SECTION && markers.length > 0 ? bars : longest);
+      const size = Math.min(bars, bars <= LIMITS.bars && markers.length > 0 ? bars : longest);
       sections.push({ name, start, bars: size, metre, tempo: tempoAt(start) });
       start += size * bar;
       bars -= size;

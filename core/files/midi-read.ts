@@ -1,5 +1,6 @@
 import { parseMidi, type MidiData } from 'midi-file';
 import { guardMidi } from './midi-guard';
+import { readText } from './text';
 
 /** A note read from a file; ticks in the file's own resolution. */
 export interface ReadNote {
@@ -85,7 +86,7 @@ function collectTrack(track: MidiData['tracks'][number], whole: Collected): Read
       const begun = open.get(place);
       if (begun) begun.push({ start: now, velocity: event.velocity });
       else open.set(place, [{ start: now, velocity: event.velocity }]);
-    } else if (event.type === 'trackName') name = event.text;
+    } else if (event.type === 'trackName') name = readText(event.text);
     else if (event.type === 'programChange') programs[event.channel] ??= event.programNumber;
     else if (event.type === 'setTempo') {
       // A tempo of no time at all stands in some damaged files.
@@ -97,7 +98,7 @@ function collectTrack(track: MidiData['tracks'][number], whole: Collected): Read
       whole.metres.push({ at: now, beats: event.numerator, unit: event.denominator });
     }
     else if (event.type === 'keySignature') whole.key ??= { accidentals: event.key, minor: event.scale === 1 };
-    else if (event.type === 'marker') whole.markers.push({ at: now, text: event.text });
+    else if (event.type === 'marker') whole.markers.push({ at: now, text: readText(event.text) });
   }
   // Notes that the file never ends last until its track does.
   for (const [place, begun] of open) for (let left = begun.length; left > 0; left--) end(Math.floor(place / 128), place % 128);

@@ -1,4 +1,5 @@
 import type { Ticks } from '../theory/units';
+import { utf8 } from './text';
 
 /** One event of a standard MIDI file; `at` counts ticks from the start of the track. */
 export type MidiEvent = { readonly at: Ticks } & (
@@ -83,17 +84,6 @@ function encode(event: MidiEvent): number[] {
     case 'off':
       return [0x80 | event.channel, event.pitch, 64];
   }
-}
-
-/** UTF-8 without the platform's encoder: core knows no platform. */
-export function utf8(text: string): number[] {
-  return [...text].flatMap((character) => {
-    const code = character.codePointAt(0) ?? 63;
-    if (code < 0x80) return [code];
-    if (code < 0x800) return [0xc0 | (code >> 6), 0x80 | (code & 63)];
-    if (code < 0x1_0000) return [0xe0 | (code >> 12), 0x80 | ((code >> 6) & 63), 0x80 | (code & 63)];
-    return [0xf0 | (code >> 18), 0x80 | ((code >> 12) & 63), 0x80 | ((code >> 6) & 63), 0x80 | (code & 63)];
-  });
 }
 
 function encodeTrack(track: MidiTrack): Uint8Array {

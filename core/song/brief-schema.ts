@@ -3,7 +3,8 @@ import * as z from 'zod';
 
 /** What parts and chords are asked for; styles bring briefs of their own, so they stand apart from the song. */
 
-export const id = z.string().min(1).max(64);
+/** Names that every object has by birth are no ids: look-ups would find them where nothing was stored. */
+export const id = z.string().min(1).max(64).refine((text) => !(text in Object.prototype), 'this cannot be an id');
 export const percent = z.number().min(0).max(100);
 export const midiNote = z.number().int().min(0).max(127);
 
@@ -50,11 +51,11 @@ export const briefSchema = z
     /** Whether the part follows the energy line, within its limits. */
     follows: z.boolean(),
     /** Drums in half or double time; null plays the groove as it is. */
-    time: z.enum(DRUM_TIMES).nullable().default(null),
+    time: z.enum(DRUM_TIMES).nullable(),
     /** How a bass moves, where not as the style has it. */
-    way: z.enum(BASS_WAYS).nullable().default(null),
+    way: z.enum(BASS_WAYS).nullable(),
     /** Chance of a pick-up into the section, in %. */
-    pickup: percent.default(0),
+    pickup: percent,
   })
   .readonly();
 

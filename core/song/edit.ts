@@ -1,3 +1,5 @@
+import { LIMITS, numbered } from './limits';
+import { own } from './look-up';
 import type { Brief, ChordSetting, EnergyPoint, Ground, HarmonyBrief, LineId, Occurrence, Part, Remark, Score, Section, SectionKind, Verdict } from './schema';
 import { HARMONY } from './schema';
 
@@ -18,7 +20,8 @@ export const removePart = (score: Score, id: string): Score => ({
   sections: score.sections.map((section) => {
     const { [id]: _gone, ...chosen } = section.chosen;
     const solos = section.solos.filter(({ part }) => part !== id).map((solo) => (solo.over === id ? { ...solo, over: null } : solo));
-    return { ...section, chosen, solos };
+    const harmonyBrief = section.harmonyBrief.under === id ? { ...section.harmonyBrief, under: null } : section.harmonyBrief;
+    return { ...section, chosen, solos, harmonyBrief };
   }),
 });
 
@@ -101,18 +104,13 @@ export const choose = (score: Score, sectionId: string, line: LineId, take: stri
 
 /** Writes a verdict or a name beside a take; takes themselves never change. */
 export function remark(score: Score, take: string, change: Partial<Remark>): Score {
-  const before: Remark = score.remarks[take] ?? { verdict: null };
+  const before: Remark = own(score.remarks, take) ?? { verdict: null };
   return { ...score, remarks: { ...score.remarks, [take]: { ...before, ...change } } };
 }
 
-export const verdictOf = (score: Score, take: string): Verdict | null => score.remarks[take]?.verdict ?? null;
+export const verdictOf = (score: Score, take: string): Verdict | null => own(score.remarks, take)?.verdict ?? null;
 
 /** “Verse”, then “Verse 2” … so that no two sections share a name. */
-export function freeName(score: Score, base: string): string {
-  const names = new Set(score.sections.map(({ name }) => name));
-  let name = base;
-  for (let number = 2; names.has(name); number++) name = `${base} ${number}`;
-  return name;
-}
+export const freeName = (score: Score, base: string): string => numbered(base, new Set(score.sections.map(({ name }) => name)), LIMITS.name);
 
 export const nameOfKind = (kind: SectionKind): string => kind.charAt(0).toUpperCase() + kind.slice(1);

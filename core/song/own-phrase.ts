@@ -1,13 +1,15 @@
 import './validation';
 import * as z from 'zod';
-import { chordSpanSchema, noteSchema, ROLES, type ChordSpan, type Ground, type PartTake, type Role } from './schema';
+import { chordSpanSchema, id, noteSchema, ROLES, type ChordSpan, type Ground, type PartTake, type Role } from './schema';
 import { barTicks } from '../theory/metre';
+
+export const LONGEST_PHRASE_NAME = 80;
 
 /** A phrase of the writer's own: what a take played, with the chords that it was played to, so that it can move to others. */
 export const ownPhraseSchema = z
   .object({
-    id: z.string().min(1).max(64),
-    name: z.string().min(1).max(80),
+    id,
+    name: z.string().trim().min(1).max(LONGEST_PHRASE_NAME),
     role: z.enum(ROLES),
     tonic: z.number().int(),
     scale: z.string().max(160),
@@ -31,7 +33,7 @@ const LONGEST_BARS = 8;
  * @param chords  the chords that it sounds over
  * @returns null where the take is silent
  */
-export function phraseFrom(take: PartTake, role: Role, chords: readonly ChordSpan[], ground: Ground, id: string, name: string): OwnPhrase | null {
+export function phraseFrom(take: PartTake, role: Role, chords: readonly ChordSpan[], ground: Ground, own: { readonly id: string; readonly name: string }): OwnPhrase | null {
   const bar = barTicks(ground.metre);
   const played = take.notes.filter(({ start }) => start >= 0);
   const [first, last] = [played[0], played.at(-1)];
@@ -42,5 +44,5 @@ export function phraseFrom(take: PartTake, role: Role, chords: readonly ChordSpa
   const heard = chords
     .filter(({ start, duration }) => start < to && start + duration > from)
     .map(({ start, duration, chord }): ChordSpan => ({ start: Math.max(start, from) - from, duration: Math.min(start + duration, to) - Math.max(start, from), chord }));
-  return { id, name, role, tonic: ground.tonic, scale: ground.scale, bar, length: to - from, notes, chords: heard };
+  return { ...own, role, tonic: ground.tonic, scale: ground.scale, bar, length: to - from, notes, chords: heard };
 }

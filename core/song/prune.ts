@@ -1,23 +1,30 @@
-import type { Ledger, Score, Take } from './schema';
+import { own } from './look-up';
+import type { Hearing, Ledger, Score } from './schema';
 
 /**
- * The takes worth keeping: those heard, chosen or judged, and those that they were made from.
+ * Drafted takes that nobody has heard, chosen or judged, and that nothing was made from, in the order in which they came
+ * to be. What was played, typed, edited or brought in is never among them.
  */
-export function prunedTakes(score: Score, ledger: Ledger): Readonly<Record<string, Take>> {
+export function unheardTakes(score: Score, ledger: Ledger, hearing: Hearing): string[] {
   const wanted = new Set<string>();
-  const want = (id: string | null | undefined): void => {
-    const take = id ? ledger.takes[id] : undefined;
-    if (!take || wanted.has(take.id)) return;
+  const open = [
+    ...ledger.heard.map(({ take }) => take),
+    ...Object.keys(score.remarks),
+    ...score.sections.flatMap(({ harmony, chosen }) => [harmony, ...Object.values(chosen)]),
+    ...Object.values(hearing).flatMap((lines) => Object.values(lines)),
+  ];
+  for (let id = open.pop(); id !== undefined; id = open.pop()) {
+    const take = id === null ? undefined : own(ledger.takes, id);
+    if (!take || wanted.has(take.id)) continue;
     wanted.add(take.id);
-    want(take.origin.asking?.harmony);
-    take.origin.asking?.beside.forEach(want);
-    take.origin.parents.forEach(want);
-  };
-  ledger.heard.forEach(({ take }) => want(take));
-  Object.keys(score.remarks).forEach(want);
-  for (const section of score.sections) {
-    want(section.harmony);
-    Object.values(section.chosen).forEach(want);
+    const { asking, parents } = take.origin;
+    open.push(asking?.harmony ?? null, ...(asking?.beside ?? []), ...parents);
   }
-  return Object.fromEntries(Object.entries(ledger.takes).filter(([id]) => wanted.has(id)));
+  return Object.values(ledger.takes).flatMap(({ id, origin }) => (origin.how === 'drafted' && !wanted.has(id) ? [id] : []));
 }
+
+/** Beyond `most` unheard takes, the oldest of them: what a song lets go so that it stays quick to open and save. */
+export const surplusTakes = (score: Score, ledger: Ledger, hearing: Hearing, most: number): string[] => {
+  const unheard = unheardTakes(score, ledger, hearing);
+  return unheard.slice(0, Math.max(0, unheard.length - most));
+};

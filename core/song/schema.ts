@@ -1,13 +1,14 @@
 import './validation';
 import * as z from 'zod';
 import { briefSchema, harmonyBriefSchema, id, midiNote, percent, ROLES } from './brief-schema';
+import { LIMITS } from './limits';
 import { styleSchema } from './style';
 import { isScaleId } from '../theory/scale';
 
 export * from './brief-schema';
 
 /** The version that this build writes; older ones are migrated, newer ones refused in words. */
-export const SONG_VERSION = 2;
+export const SONG_VERSION = 3;
 
 const ticks = z.number().int();
 const fifths = z.number().int().min(-30).max(30);
@@ -67,7 +68,7 @@ export const chordSettingSchema = z
 export const partSchema = z
   .object({
     id,
-    name: z.string().min(1).max(60),
+    name: z.string().min(1).max(LIMITS.name),
     role: z.enum(ROLES),
     instrument: id,
     /** Place in the ten part colours, 0–9. */
@@ -80,7 +81,7 @@ export const partSchema = z
     style: id.nullable(),
     brief: briefSchema,
     /** Drums of the kit that sound in place of others, by MIDI note number. */
-    swaps: z.record(z.string().regex(/^\d{1,3}$/), midiNote).readonly().default({}),
+    swaps: z.record(z.string().regex(/^\d{1,3}$/), midiNote).readonly(),
   })
   .readonly();
 
@@ -88,23 +89,23 @@ export const SECTION_KINDS = ['intro', 'verse', 'pre-chorus', 'chorus', 'bridge'
 
 /** A part that plays over some bars, counted from 0, `to` not included; another part rests there. */
 export const soloSchema = z
-  .object({ part: id, over: id.nullable(), from: z.number().int().min(0).max(63), to: z.number().int().min(1).max(64) })
+  .object({ part: id, over: id.nullable(), from: z.number().int().min(0).max(LIMITS.bars - 1), to: z.number().int().min(1).max(LIMITS.bars) })
   .readonly();
 
 export const sectionSchema = z
   .object({
     id,
     kind: z.enum(SECTION_KINDS),
-    name: z.string().min(1).max(60),
-    bars: z.number().int().min(1).max(64),
+    name: z.string().min(1).max(LIMITS.name),
+    bars: z.number().int().min(1).max(LIMITS.bars),
     harmony: id.nullable(),
     harmonyBrief: harmonyBriefSchema,
     ground: ownGroundSchema,
     chordSetting: chordSettingSchema,
     /** Parts that take over some bars, and whom each replaces there. */
-    solos: z.array(soloSchema).max(24).readonly().default([]),
+    solos: z.array(soloSchema).max(LIMITS.parts).readonly(),
     /** Bars whose chords a redraft keeps, counted from 0. */
-    heldBars: z.array(z.number().int().min(0).max(63)).max(64).readonly(),
+    heldBars: z.array(z.number().int().min(0).max(LIMITS.bars - 1)).max(LIMITS.bars).readonly(),
     chosen: z.record(id, id.nullable()).readonly(),
   })
   .readonly();
@@ -115,20 +116,20 @@ export const occurrenceSchema = z.object({ id, section: id }).readonly();
 export const energyPointSchema = z.object({ occurrence: id, at: ticks.min(0), value: percent }).readonly();
 
 export const remarkSchema = z
-  .object({ verdict: z.enum(['kept', 'discarded']).nullable(), name: z.string().max(60).optional() })
+  .object({ verdict: z.enum(['kept', 'discarded']).nullable(), name: z.string().max(LIMITS.name).optional() })
   .readonly();
 
 export const scoreSchema = z
   .object({
-    title: z.string().min(1).max(120),
+    title: z.string().min(1).max(LIMITS.title),
     ground: groundSchema,
-    parts: z.array(partSchema).max(24).readonly(),
-    sections: z.array(sectionSchema).max(64).readonly(),
-    order: z.array(occurrenceSchema).max(256).readonly(),
-    energy: z.array(energyPointSchema).max(2_000).readonly(),
+    parts: z.array(partSchema).max(LIMITS.parts).readonly(),
+    sections: z.array(sectionSchema).max(LIMITS.sections).readonly(),
+    order: z.array(occurrenceSchema).max(LIMITS.places).readonly(),
+    energy: z.array(energyPointSchema).max(LIMITS.energyPoints).readonly(),
     remarks: z.record(id, remarkSchema).readonly(),
     /** Styles of the writer's own that the song uses. */
-    styles: z.array(styleSchema).max(64).readonly().default([]),
+    styles: z.array(styleSchema).max(LIMITS.styles).readonly(),
   })
   .readonly();
 
@@ -192,7 +193,7 @@ export const askingSchema = z
     /** Mean energy over the section's places, in %; none where no line is drawn. */
     energy: percent.optional(),
     /** Bars that were drafted alone, counted from 0, `to` not included; none is the whole section. */
-    only: z.object({ from: z.number().int().min(0).max(63), to: z.number().int().min(1).max(64) }).readonly().optional(),
+    only: z.object({ from: z.number().int().min(0).max(LIMITS.bars - 1), to: z.number().int().min(1).max(LIMITS.bars) }).readonly().optional(),
     /** Takes of other parts that were listened to. */
     beside: z.array(id).readonly(),
   })
@@ -211,8 +212,8 @@ export const originSchema = z
   .readonly();
 
 const take = { id, section: id, length: ticks.min(1), origin: originSchema };
-export const partTakeSchema = z.object({ ...take, of: z.literal('part'), part: id, notes: z.array(noteSchema).max(20_000).readonly() }).readonly();
-export const harmonyTakeSchema = z.object({ ...take, of: z.literal('harmony'), chords: z.array(chordSpanSchema).max(2_000).readonly() }).readonly();
+export const partTakeSchema = z.object({ ...take, of: z.literal('part'), part: id, notes: z.array(noteSchema).max(LIMITS.notes).readonly() }).readonly();
+export const harmonyTakeSchema = z.object({ ...take, of: z.literal('harmony'), chords: z.array(chordSpanSchema).max(LIMITS.chords).readonly() }).readonly();
 export const takeSchema = z.discriminatedUnion('of', [partTakeSchema.unwrap(), harmonyTakeSchema.unwrap()]).readonly();
 
 /** One line of the logbook. */
@@ -222,6 +223,9 @@ export const ledgerSchema = z
   .object({ takes: z.record(id, takeSchema).readonly(), heard: z.array(heardSchema).readonly() })
   .readonly();
 
+/** Takes that sound in place of the chosen ones: by section, then by line. No step of undo, but there again after a reload. */
+export const hearingSchema = z.record(id, z.record(id, id).readonly()).readonly();
+
 export const songSchema = z
   .object({
     format: z.literal('fendro-song'),
@@ -230,6 +234,7 @@ export const songSchema = z
     seed: z.number().int(),
     score: scoreSchema,
     ledger: ledgerSchema,
+    hearing: hearingSchema,
   })
   .readonly();
 
@@ -256,6 +261,7 @@ export type Take = PartTake | HarmonyTake;
 export type Remark = z.infer<typeof remarkSchema>;
 export type Heard = z.infer<typeof heardSchema>;
 export type Ledger = z.infer<typeof ledgerSchema>;
+export type Hearing = z.infer<typeof hearingSchema>;
 export type Song = z.infer<typeof songSchema>;
 export type Verdict = 'kept' | 'discarded';
 

@@ -1,7 +1,13 @@
 import './validation';
 import * as z from 'zod';
-import { BASS_WAYS, briefSchema, COLOURINGS, DRUM_TIMES, percent, ROLES } from './brief-schema';
+import { briefSchema, COLOURINGS, id, ROLES } from './brief-schema';
 import { isScaleId } from '../theory/scale';
+import { LIMITS } from './limits';
+
+/** Room for what people write, not for what would stop a page. */
+const LONGEST_FIGURE = 400;
+const MOST_FIGURES = 64;
+const figureName = z.string().max(80);
 
 /**
  * Figures are written on sixteenths, bars parted by `|`, for the style's home metre; drafters carry them to any other
@@ -9,10 +15,10 @@ import { isScaleId } from '../theory/scale';
  *
  * Struck: `X` accented, `x` always, `1`–`9` in 10–90 % of cases, `.` never.
  */
-const struck = z.string().regex(/^[Xx1-9.|]+$/, 'only X, x, 1–9, . and | are allowed here');
+const struck = z.string().max(LONGEST_FIGURE).regex(/^[Xx1-9.|]+$/, 'only X, x, 1–9, . and | are allowed here');
 
 /** Bass: R root, F fifth, O octave, T third, A approach to the next chord, W any fitting note, P the key's root as a pedal; small letters are likely rather than certain. */
-const bassed = z.string().regex(/^[RFOTAWPrfotawp.|]+$/, 'only R F O T A W P, their small forms, . and | are allowed here');
+const bassed = z.string().max(LONGEST_FIGURE).regex(/^[RFOTAWPrfotawp.|]+$/, 'only R F O T A W P, their small forms, . and | are allowed here');
 
 export const DRUM_KEYS = {
   kick: 36,
@@ -48,26 +54,26 @@ const voiced = z.partialRecord(z.enum(DRUM_VOICES), struck);
 const moves = z.record(z.string().regex(/^[1-7]$/), z.record(z.string().regex(/^[1-7]$/), z.number().positive()));
 
 const compingFigure = z.object({
-  name: z.string(),
+  name: figureName,
   steps: struck,
   /** How much of the gap to the next stroke a chord sounds, in %. */
   length: z.number().min(5).max(100),
 });
 
 const arpeggioFigure = z.object({
-  name: z.string(),
+  name: figureName,
   /** Chord notes counted from the lowest (0); the order is walked round and round. */
-  order: z.array(z.number().int().min(0).max(7)).min(2),
+  order: z.array(z.number().int().min(0).max(7)).min(2).max(64),
   /** Notes a quarter. */
   rate: z.number().min(0.5).max(6),
   length: z.number().min(5).max(100),
 });
 
 /** Strumming: `D` down, `U` up over the higher strings, small letters light, `~` muted, `.` rings on. */
-const strummed = z.string().regex(/^[DUdu~.|]+$/, 'only D, U, d, u, ~, . and | are allowed here');
+const strummed = z.string().max(LONGEST_FIGURE).regex(/^[DUdu~.|]+$/, 'only D, U, d, u, ~, . and | are allowed here');
 
 /** Picking: `p` the thumb on the bass string, `q` on the next one, `i` `m` `a` the fingers from the third string up, `P` thumb and finger together. */
-const picked = z.string().regex(/^[pqimaP.|]+$/, 'only p, q, i, m, a, P, . and | are allowed here');
+const picked = z.string().max(LONGEST_FIGURE).regex(/^[pqimaP.|]+$/, 'only p, q, i, m, a, P, . and | are allowed here');
 
 /** Ways in which a song ends, within two bars after its last section. */
 export const ENDINGS = ['held', 'stop', 'rolled', 'cadence', 'plagal', 'turn', 'tag'] as const;
@@ -75,12 +81,12 @@ export type Ending = (typeof ENDINGS)[number];
 
 const bandPart = z.object({
   role: z.enum(ROLES),
-  name: z.string(),
-  instrument: z.string(),
+  name: z.string().trim().min(1, 'a part needs a name').max(LIMITS.name),
+  instrument: id,
   level: z.number().min(0).max(100),
   pan: z.number().min(-100).max(100),
-  // What a style leaves out stays as the role has it, so the defaults of songs must not fill it in.
-  brief: briefSchema.unwrap().omit({ time: true, way: true, pickup: true }).partial().extend({ time: z.enum(DRUM_TIMES).nullable().optional(), way: z.enum(BASS_WAYS).nullable().optional(), pickup: percent.optional() }),
+  /** What a style leaves out stays as the role has it. */
+  brief: briefSchema.unwrap().partial(),
 });
 
 const lateness = z.number().int().min(-40).max(40);
@@ -100,12 +106,12 @@ export const styleSchema = z.object({
   id: z.string().max(64).regex(/^[a-z0-9-]+$/),
   name: z.string().trim().min(1, 'a style needs a name').max(60),
   family: z.string().trim().min(1, 'a style needs a family').max(60),
-  moods: z.array(z.string().trim().min(1)).min(1, 'a style needs a mood'),
+  moods: z.array(z.string().trim().min(1).max(LIMITS.name)).min(1, 'a style needs a mood').max(12),
   tempo: z.object({ low: z.number().min(20).max(300), usual: z.number().min(20).max(300), high: z.number().min(20).max(300) }),
   /** The first is the home metre, in which the figures are written. */
-  metres: z.array(z.string().regex(/^\d+\/\d+$/)).min(1),
+  metres: z.array(z.string().max(8).regex(/^\d+\/\d+$/)).min(1).max(24),
   swing: z.number().min(0).max(100),
-  scales: z.array(z.string().refine(isScaleId)).min(1),
+  scales: z.array(z.string().max(160).refine(isScaleId)).min(1).max(64),
   harmony: z.object({
     major: moves,
     minor: moves,
@@ -115,20 +121,20 @@ export const styleSchema = z.object({
     /** Chance that a bar before a cadence carries two chords, in %. */
     splits: z.number().min(0).max(100),
   }),
-  comping: z.array(compingFigure).min(2),
-  arpeggio: z.array(arpeggioFigure).min(2),
-  bass: z.array(z.object({ name: z.string(), steps: bassed, length: z.number().min(5).max(100) })).min(2),
-  grooves: z.array(z.object({ name: z.string(), voices: voiced })).min(2),
+  comping: z.array(compingFigure).min(2).max(MOST_FIGURES),
+  arpeggio: z.array(arpeggioFigure).min(2).max(MOST_FIGURES),
+  bass: z.array(z.object({ name: figureName, steps: bassed, length: z.number().min(5).max(100) })).min(2).max(MOST_FIGURES),
+  grooves: z.array(z.object({ name: figureName, voices: voiced })).min(2).max(MOST_FIGURES),
   /** Where a style has none of its own, the common ones serve (see common-figures.ts). */
-  strums: z.array(z.object({ name: z.string(), steps: strummed })).optional(),
-  picking: z.array(z.object({ name: z.string(), steps: picked })).optional(),
-  percussion: z.array(z.object({ name: z.string(), voices: voiced })).optional(),
+  strums: z.array(z.object({ name: figureName, steps: strummed })).max(MOST_FIGURES).optional(),
+  picking: z.array(z.object({ name: figureName, steps: picked })).max(MOST_FIGURES).optional(),
+  percussion: z.array(z.object({ name: figureName, voices: voiced })).max(MOST_FIGURES).optional(),
   /** One bar each, played towards the next section; only what lies after the fill's beginning replaces the groove. */
-  fills: z.array(z.object({ name: z.string(), voices: voiced })).min(2),
+  fills: z.array(z.object({ name: figureName, voices: voiced })).min(2).max(MOST_FIGURES),
   feel: feelSchema.optional(),
   /** How a song in this style likes to end. */
   ending: z.enum(ENDINGS),
-  band: z.array(bandPart).min(4),
+  band: z.array(bandPart).min(4).max(LIMITS.parts),
 });
 
 export type Style = z.infer<typeof styleSchema>;

@@ -38,7 +38,7 @@ describe('voices', () => {
     const { score, takes } = song();
     const apart = withVoicesApart(score, takes);
     const files = deliverAll(apart.score, apart.takes).map(({ name }) => name);
-    expect(files.filter((name) => name.includes('Choir voice'))).toHaveLength(apart.score.parts.length - score.parts.length + 1);
+    expect(files.filter((name) => name.includes('Choir, voice'))).toHaveLength(apart.score.parts.length - score.parts.length + 1);
     const file = readMidi(deliverSong(apart.score, apart.takes).bytes);
     expect(file.ok && file.file.tracks.map(({ name }) => name)).toContain('Choir, voice 2');
     const melody = score.parts.find(({ role }) => role === 'melody')!.id;

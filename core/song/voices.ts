@@ -1,3 +1,5 @@
+import { LIMITS, withEnding } from './limits';
+import { own } from './look-up';
 import { partTake, type Takes } from './resolve';
 import type { Brief, Note, Part, PartTake, Role, Score, Take } from './schema';
 
@@ -24,22 +26,22 @@ const reach = (brief: Brief, notes: readonly Note[]): Brief => ({ ...brief, voic
  */
 export function splitVoices(score: Score, takes: Takes, partId: string, newId: (kind: string) => string): { readonly score: Score; readonly takes: readonly Take[]; readonly parts: readonly string[] } {
   const part = score.parts.find(({ id }) => id === partId);
-  const split = score.sections.map((section) => { const take = partTake(takes, section.chosen[partId] ?? null); return { section, take, voices: take ? voicesOf(take.notes) : [] }; });
+  const split = score.sections.map((section) => { const take = partTake(takes, own(section.chosen, partId) ?? null); return { section, take, voices: take ? voicesOf(take.notes) : [] }; });
   const count = Math.max(0, ...split.map(({ voices }) => voices.length));
   if (!part || count < 2) return { score, takes: [], parts: [] };
   const parts = Array.from({ length: count }, (_, voice): Part => ({
-    ...part, id: newId('part'), name: `${part.name}, voice ${voice + 1}`.slice(0, 60), role: roleOf(voice), colour: (part.colour + voice) % 10, brief: reach(part.brief, split.flatMap(({ voices }) => voices[voice] ?? [])),
+    ...part, id: newId('part'), name: withEnding(part.name, `, voice ${voice + 1}`, LIMITS.name), role: roleOf(voice), colour: (part.colour + voice) % 10, brief: reach(part.brief, split.flatMap(({ voices }) => voices[voice] ?? [])),
   }));
   const made: PartTake[] = [];
   const sections = split.map(({ section, take, voices }) => {
     const { [partId]: _whole, ...chosen } = section.chosen;
     if (!take) return { ...section, chosen };
-    const own = parts.map((line, voice): PartTake => {
+    const lines = parts.map((line, voice): PartTake => {
       const { asking } = take.origin;
       return { ...take, id: newId('take'), part: line.id, notes: voices[voice] ?? [], origin: { ...take.origin, how: take.origin.how === 'imported' ? 'imported' : 'voiced', from: `voice ${voice + 1} of ${part.name}`, asking: asking ? { ...asking, role: line.role, brief: line.brief } : null, parents: [take.id] } };
     });
-    made.push(...own);
-    return { ...section, chosen: { ...chosen, ...Object.fromEntries(own.map((line) => [line.part, line.id])) } };
+    made.push(...lines);
+    return { ...section, chosen: { ...chosen, ...Object.fromEntries(lines.map((line) => [line.part, line.id])) } };
   });
   const at = score.parts.indexOf(part);
   return { score: { ...score, parts: [...score.parts.slice(0, at), ...parts, ...score.parts.slice(at + 1)], sections }, takes: made, parts: parts.map(({ id }) => id) };

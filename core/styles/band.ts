@@ -44,17 +44,24 @@ export function groundFor(style: Style, key: Pick<Ground, 'tonic' | 'scale'>): G
   return { ...key, tempo: style.tempo.usual, metre, swing: style.swing, style: style.id };
 }
 
-/** The score of a new song: the style's band and one empty verse. */
-export const startScore = (title: string, ground: Ground, style: Style): Score => ({
-  title,
-  ground,
-  parts: style.band.map((band, index) => partFrom(band, `part-${index + 1}`, index)),
-  sections: [newSection(style, 'verse', 'section-1')],
-  order: [{ id: 'occurrence-1', section: 'section-1' }],
-  energy: [],
-  remarks: {},
-  styles: [],
-});
+/**
+ * The score of a new song: the style's band and one empty verse.
+ *
+ * @param newId  makes ids, given what for; sections need ids that no other song has
+ */
+export function startScore(title: string, ground: Ground, style: Style, newId: (kind: string) => string = (kind) => `${kind}-1`): Score {
+  const section = newSection(style, 'verse', newId('section'));
+  return {
+    title,
+    ground,
+    parts: style.band.map((band, index) => partFrom(band, `part-${index + 1}`, index)),
+    sections: [section],
+    order: [{ id: 'occurrence-1', section: section.id }],
+    energy: [],
+    remarks: {},
+    styles: [],
+  };
+}
 
 /** What of a song a style that is applied may change. */
 export interface StyleChange {

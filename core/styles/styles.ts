@@ -26,6 +26,7 @@ import { swing } from './swing';
 import { synthPop } from './synth-pop';
 import { techno } from './techno';
 import { waltz } from './waltz';
+import { LIMITS } from '../song/limits';
 import type { Score } from '../song/schema';
 import type { Style } from '../song/style';
 
@@ -45,5 +46,17 @@ export const ownStyleIn = (score: Pick<Score, 'styles'> | null, id: string): Sty
 /** A style as a song knows it: one of the writer's own that the song carries, or one that ships. */
 export const styleIn = (score: Pick<Score, 'styles'> | null, id: string): Style => ownStyleIn(score, id) ?? styleOf(id);
 
-/** Lets a song carry a style of the writer's own, so that it drafts the same on every machine. */
-export const withStyle = (score: Score, style: Style): Score => (isShipped(style) || score.styles.some(({ id }) => id === style.id) ? score : { ...score, styles: [...score.styles, style] });
+/** Styles that a score drafts in: the song's, those of sections and of parts. */
+const stylesInUse = ({ ground, sections, parts }: Score): ReadonlySet<string> =>
+  new Set([ground.style, ...sections.flatMap((section) => section.ground.style ?? []), ...parts.flatMap(({ style }) => style ?? [])]);
+
+/**
+ * Lets a song carry a style of the writer's own, so that it drafts the same on every machine. Where it carries as many
+ * as it can, the oldest that nothing is drafted in any more gives way; takes that were drafted in it stay as they are.
+ */
+export function withStyle(score: Score, style: Style): Score {
+  if (isShipped(style) || score.styles.some(({ id }) => id === style.id)) return score;
+  const used = stylesInUse(score);
+  const idle = score.styles.length < LIMITS.styles ? undefined : score.styles.find(({ id }) => !used.has(id));
+  return { ...score, styles: [...score.styles.filter((own) => own !== idle), style] };
+}

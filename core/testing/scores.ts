@@ -32,5 +32,5 @@ export function scoreWith(seed: number, swing: number, change: Partial<Ground> =
     const chords = harmony.of === 'harmony' ? harmony.chords : [];
     for (const part of score.parts) for (const attempt of [0, 1]) add(part.id, { ...base, brief: part.brief, role: part.role, harmony: harmony.id }, chords, attempt);
   }
-  return { score, takes, song: { format: 'fendro-song', version: SONG_VERSION, id: 'song', seed, score, ledger: { takes, heard: [] } } };
+  return { score, takes, song: { format: 'fendro-song', version: SONG_VERSION, id: 'song', seed, score, ledger: { takes, heard: [] }, hearing: {} } };
 }

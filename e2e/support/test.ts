@@ -66,4 +66,12 @@ export async function startSong(page: Page, song: NewSong): Promise<void> {
   await expect(page.getByRole('region', { name: 'Sheet' })).toBeVisible({ timeout: 20_000 });
 }
 
+/** Drafts the whole band of the section in view, and waits until all of it is there. */
+export async function draftBand(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Draft the band' }).click();
+  // Two pictures later the page shows that it is at work.
+  await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
+  await expect(page.getByRole('complementary', { name: 'Bench' }).getByRole('button', { name: 'Draft takes' })).toBeVisible({ timeout: 60_000 });
+}
+
 export { expect };

@@ -1,9 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, signal, untracked } from '@angular/core';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { groundOfFile, importInto, type ImportChoice, type Imported, type KeyChoice } from '@fendro/core/files/imported-song';
+import { groundOfFile, importInto, importProblem, type ImportChoice, type Imported, type KeyChoice } from '@fendro/core/files/imported-song';
 import type { ImportLine } from '@fendro/core/files/midi-import';
 import { followGround } from '@fendro/core/song/follow-ground';
+import { LIMITS, shortened } from '@fendro/core/song/limits';
 import { NOTHING_HEARD } from '@fendro/core/song/resolve';
 import { isDrumRole } from '@fendro/core/song/roles';
 import { ROLES, type ChordSpan, type Role, type Score, type Take } from '@fendro/core/song/schema';
@@ -22,6 +23,8 @@ import { ScoreActions } from '../state/song.actions';
 import { NotePicture, shapeOf } from '../ui/note-picture';
 import { ImportClient } from '../work/import-client';
 import type { FoundInFile } from '../work/import-messages';
+
+const NO_MUSIC = { parts: [], sections: [], order: [] } as const;
 
 const keyText = ({ tonic, scale }: Key): string => `${printedName(tonic)} ${scaleOf(scale).name.toLowerCase()}`;
 
@@ -89,13 +92,21 @@ export class BringIn {
     return chords ? `${chords.flat().filter(({ chord }) => chord !== null).length} chords were found.` : 'Its chords are being found …';
   });
 
+  /** Why what is picked cannot become a song of its own, or go into the one that is open. */
+  protected readonly songProblem = computed(() => { const found = this.found(); return found ? importProblem(NO_MUSIC, found.file, { lines: this.picked() }) : null; });
+  protected readonly intoProblem = computed(() => {
+    const [found, score] = [this.found(), this.score()];
+    return found && score ? importProblem(score, found.file, { lines: this.picked(), into: this.targets() }) : null;
+  });
+
   /** The file as a song of its own, made once for what is picked; it is heard from here. */
   private readonly imported = computed((): (Imported & { readonly title: string }) | null => {
     const found = this.found();
     const chords = this.chords();
     if (!found || !chords || this.picked().length === 0) return null;
+    if (this.songProblem() !== null) return null;
     const style = styleIn(this.score(), this.score()?.ground.style ?? '');
-    const started = withStyle(startScore(this.title(), groundOfFile(found.file, this.key(), style.id), style), style);
+    const started = withStyle(startScore(this.title(), groundOfFile(found.file, this.key(), style.id), style, newId), style);
     const blank: Score = { ...started, parts: [], sections: [], order: [] };
     return { ...importInto(blank, this.fileWithRoles(found), chords, this.choice('leave'), newId), title: this.title() };
   });
@@ -115,7 +126,7 @@ export class BringIn {
   }
 
   private title(): string {
-    return this.fileName().replace(/\.midi?$/i, '').slice(0, 100) || 'From a file';
+    return shortened(this.fileName().replace(/\.midi?$/i, '').trim(), LIMITS.title) || 'From a file';
   }
 
   private choice(move: KeyChoice): ImportChoice {
@@ -212,14 +223,15 @@ export class BringIn {
     const imported = this.imported();
     if (!imported) return;
     this.leave();
-    await this.library.adopt({ ...imported.score, title: imported.title }, imported.takes);
-    await this.router.navigateByUrl('/');
+    const result = await this.library.adopt({ ...imported.score, title: imported.title }, imported.takes);
+    if (result.ok) await this.router.navigateByUrl('/');
+    else this.problem.set(result.reason);
   }
 
   /** Everything at once, as one step that can be undone. */
   protected async intoSong(): Promise<void> {
     const [found, own, state, chords] = [this.found(), this.score(), this.song(), this.chords()];
-    if (!found || !own || !chords) return;
+    if (!found || !own || !chords || this.intoProblem() !== null) return;
     const choice = this.choice(this.move());
     let score = own;
     const takes: Take[] = [];

@@ -4,7 +4,8 @@ import { Store } from '@ngrx/store';
 import { zipFiles } from '@fendro/core/files/archive';
 import { groundOf } from '@fendro/core/song/ground';
 import { performChords } from '@fendro/core/compose/voicing/chord-line';
-import { asWritten, deliverChords, deliverPart, deliverSection, deliverSong, fileName, type Delivery } from '@fendro/core/files/deliver';
+import { asWritten, deliverChords, deliverPart, deliverSection, deliverSong, type Delivery } from '@fendro/core/files/deliver';
+import { fileNameOf, withNamesApart } from '@fendro/core/files/file-names';
 import { layOut, songTicks } from '@fendro/core/song/resolve';
 import { styleIn } from '@fendro/core/styles/styles';
 import { withVoicesApart } from '@fendro/core/song/voices';
@@ -58,7 +59,7 @@ export class Deliver {
     const { score: whole, takes } = this.apart() ? withVoicesApart(stored, this.takes()) : { score: stored, takes: this.takes() };
     const score = this.human() ? whole : asWritten(whole);
     const parts = score.parts.filter(({ muted }) => !muted);
-    return [
+    const rows: Row[] = [
       { what: 'The song, a track for each part', delivery: deliverSong(score, takes, 1) },
       { what: 'The song in one track', delivery: deliverSong(score, takes, 0) },
       ...parts.flatMap((part): Row[] => {
@@ -71,6 +72,8 @@ export class Deliver {
         return delivery ? [{ what: `${section.name}, all parts`, delivery }] : [];
       }),
     ];
+    const apart = withNamesApart(rows.map(({ delivery }) => delivery));
+    return rows.map((row, index) => ({ ...row, delivery: apart[index] ?? row.delivery }));
   });
 
   protected readonly summary = computed(() => {
@@ -96,7 +99,7 @@ export class Deliver {
   protected saveAll(): void {
     const score = this.score();
     if (!score) return;
-    download(`${fileName(score.title)}.zip`, zipFiles(this.rows().map(({ delivery }) => delivery)) as BlobPart, 'application/zip');
+    download(fileNameOf([score.title], '.zip'), zipFiles(this.rows().map(({ delivery }) => delivery)) as BlobPart, 'application/zip');
     this.tell(`${this.rows().length} files were handed over in one zip.`);
   }
 
@@ -104,7 +107,7 @@ export class Deliver {
     const text = this.library.songFile();
     const score = this.score();
     if (text === null || !score) return;
-    download(`${fileName(score.title)}.fendro`, text, 'application/json');
+    download(fileNameOf([score.title], '.fendro'), text, 'application/json');
     this.tell('The song file was handed over.');
   }
 

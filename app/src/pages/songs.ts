@@ -2,7 +2,7 @@ import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import type { Ground } from '@fendro/core/song/schema';
+import type { Ground, Song } from '@fendro/core/song/schema';
 import { groundFor } from '@fendro/core/styles/band';
 import type { Style } from '@fendro/core/song/style';
 import { STYLES, styleOf } from '@fendro/core/styles/styles';
@@ -10,12 +10,14 @@ import { tonicsFor } from '@fendro/core/theory/key';
 import { METRES, metreName } from '@fendro/core/theory/metre';
 import { pitchClassOf, printedName } from '@fendro/core/theory/pitch';
 import { modesOf, scaleOf } from '@fendro/core/theory/scale';
-import { SCALE_GROUPS, tempoProblem } from '../shell/scale-groups';
-import { Notices } from '../shell/notices';
-import { Library } from '../state/library';
+import { readTempo, SCALE_GROUPS } from '../shell/scale-groups';
+import { Notices } from '../state/notices';
+import { fileNameOf } from '@fendro/core/files/file-names';
+import { Library, type Result } from '../state/library';
 import { Shelf } from '../state/shelf';
 import { selectSong } from '../state/selectors';
-import type { SongEntry } from '../state/song-storage';
+import type { SongEntry } from '../storage/song-storage';
+import { download } from '../ui/download';
 import { Icon } from '../ui/icon';
 
 /** All songs on this machine, and the beginning of a new one. */
@@ -35,6 +37,7 @@ export class Songs {
   protected readonly openId = computed(() => this.state().open?.id ?? null);
   protected readonly renaming = signal<string | null>(null);
   protected readonly fileProblem = signal<string | null>(null);
+  protected readonly listProblem = signal<string | null>(null);
 
   private readonly shelf = inject(Shelf);
   protected readonly styles = computed(() => [...this.shelf.contents().styles, ...STYLES]);
@@ -43,7 +46,7 @@ export class Songs {
   protected readonly metres = METRES.map(metreName);
   protected readonly draft = signal({ title: '', tonic: 0, scale: 'major', metre: '4/4', tempo: '96', style: STYLES[0]?.id ?? '' });
   protected readonly tonics = computed(() => tonicsFor(this.draft().scale).map((tonic) => ({ value: pitchClassOf(tonic), name: printedName(tonic) })));
-  protected readonly tempoProblem = computed(() => tempoProblem(this.draft().tempo));
+  protected readonly tempoProblem = computed(() => readTempo(this.draft().tempo).problem);
   /** What the same notes are called from each degree of the scale. */
   protected readonly modesText = computed(() => modesOf(scaleOf(this.draft().scale)).flatMap(({ degree, scale }) => (scale && degree !== '1' ? [`${scale.name} from ${degree.replace('b', '♭').replace('#', '♯')}`] : [])).join(', '));
   protected readonly styleText = computed(() => {
@@ -56,7 +59,12 @@ export class Songs {
   }
 
   private async refresh(): Promise<void> {
-    this.songs.set(await this.library.list().catch(() => []));
+    try {
+      this.songs.set(await this.library.list());
+      this.listProblem.set(null);
+    } catch (problem) {
+      this.listProblem.set(`The songs on this machine cannot be listed: ${problem instanceof Error ? problem.message : String(problem)}. They are not lost by this; reload the page to try again.`);
+    }
   }
 
   protected set(change: Partial<ReturnType<typeof this.draft>>): void {
@@ -74,18 +82,19 @@ export class Songs {
     if (this.tempoProblem() !== null) return;
     const { title, tonic, scale, metre, tempo, style } = this.draft();
     const base = groundFor(this.style(style), { tonic: tonicsFor(scale)[tonic] ?? 0, scale });
-    const ground: Ground = { ...base, metre: METRES.find((candidate) => metreName(candidate) === metre) ?? base.metre, tempo: Number(tempo.replace(',', '.')) };
-    await this.library.start(title.trim() || 'Untitled song', ground, this.style(style));
-    await this.router.navigateByUrl('/');
+    const ground: Ground = { ...base, metre: METRES.find((candidate) => metreName(candidate) === metre) ?? base.metre, tempo: readTempo(tempo).tempo ?? base.tempo };
+    const result = await this.library.start(title.trim() || 'Untitled song', ground, this.style(style));
+    if (result.ok) await this.router.navigateByUrl('/');
+    else this.notices.say(result.reason);
   }
 
   protected async open(song: SongEntry): Promise<void> {
     const result = await this.library.open(song.id);
     if (!result.ok) {
-      this.notices.say(`“${song.title}” could not be opened: ${result.reason}`);
+      this.notices.say(`“${song.title}” could not be opened: ${result.reason}`, result.song === undefined ? undefined : { label: 'Save its stored data', run: () => void this.saveRaw(song) });
       return;
     }
-    if (result.setAside.length > 0) this.notices.say(`${result.setAside.length} damaged ${result.setAside.length === 1 ? 'piece was' : 'pieces were'} set aside; everything else is here.`);
+    if (result.remark !== null) this.notices.sayUntilRead(result.remark);
     await this.router.navigateByUrl('/');
   }
 
@@ -96,21 +105,37 @@ export class Songs {
   }
 
   protected async duplicate(song: SongEntry): Promise<void> {
-    await this.library.duplicate(song.id);
-    await this.refresh();
+    await this.tried(`“${song.title}” could not be duplicated`, () => this.library.duplicate(song.id));
   }
 
   protected async rename(song: SongEntry, title: string): Promise<void> {
     this.renaming.set(null);
     if (title.trim() === '' || title === song.title) return;
-    await this.library.rename(song.id, title.trim());
-    await this.refresh();
+    await this.tried(`“${song.title}” could not be renamed`, () => this.library.rename(song.id, title.trim()));
   }
 
   protected async remove(song: SongEntry): Promise<void> {
-    const gone = await this.library.remove(song.id);
+    let gone: Song | undefined;
+    const done = await this.tried(`“${song.title}” could not be deleted`, async () => {
+      const result = await this.library.remove(song.id);
+      gone = result.gone;
+      return result;
+    });
+    const back = gone;
+    if (done) this.notices.say(`“${song.title}” was deleted.`, back ? { label: 'Put it back', run: () => void this.library.putBack(back).then(() => this.refresh()) } : undefined);
+  }
+
+  /** Does something to a stored song; what goes wrong is told, and the list is read anew. */
+  private async tried(otherwise: string, work: () => Promise<Result>): Promise<boolean> {
+    const result = await work().catch((problem: unknown): Result => ({ ok: false, reason: problem instanceof Error ? problem.message : String(problem) }));
+    if (!result.ok) this.notices.say(`${otherwise}: ${result.reason}`);
     await this.refresh();
-    this.notices.say(`“${song.title}” was deleted.`, gone ? { label: 'Put it back', run: () => void this.library.putBack(gone).then(() => this.refresh()) } : undefined);
+    return result.ok;
+  }
+
+  /** What storage holds of a song, opened or not. */
+  protected async saveRaw(song: SongEntry): Promise<void> {
+    download(fileNameOf([song.title, 'stored data'], '.json'), await this.library.rawFile(song.id), 'application/json');
   }
 
   protected async openFile(input: HTMLInputElement): Promise<void> {
@@ -119,6 +144,7 @@ export class Songs {
     if (!file) return;
     const result = await this.library.openFile(new Uint8Array(await file.arrayBuffer()));
     this.fileProblem.set(result.ok ? null : `${file.name}: ${result.reason}`);
+    if (result.ok && result.remark !== null) this.notices.sayUntilRead(result.remark);
     if (result.ok) await this.router.navigateByUrl('/');
   }
 }

@@ -1,16 +1,27 @@
-import { isDevMode, provideBrowserGlobalErrorListeners, provideZonelessChangeDetection, type ApplicationConfig } from '@angular/core';
-import { provideRouter, withComponentInputBinding, type Routes } from '@angular/router';
+import { OverlayContainer } from '@angular/cdk/overlay';
+import { ErrorHandler, isDevMode, provideBrowserGlobalErrorListeners, provideZonelessChangeDetection, type ApplicationConfig } from '@angular/core';
+import { provideRouter, withComponentInputBinding, type Route, type Routes } from '@angular/router';
 import { provideServiceWorker } from '@angular/service-worker';
 import { provideStore } from '@ngrx/store';
+import { PAGE_ADDRESSES, type PageAddress } from '../pages/addresses';
+import { refusalsChangeNothing } from '../state/refusals';
 import { sessionReducer } from '../state/session';
 import { songReducer } from '../state/song.reducer';
+import { Mishaps } from './mishaps';
+import { Overlays } from './overlays';
 
-const routes: Routes = [
+type Page = Pick<Route, 'title' | 'loadComponent'>;
+
+const PAGES: Readonly<Record<PageAddress, Page>> = {
+  songs: { title: 'Songs – Fendro', loadComponent: () => import('../pages/songs').then((m) => m.Songs) },
+  deliver: { title: 'Deliver – Fendro', loadComponent: () => import('../pages/deliver').then((m) => m.Deliver) },
+  'bring-in': { title: 'Bring in – Fendro', loadComponent: () => import('../pages/bring-in').then((m) => m.BringIn) },
+  help: { title: 'Help – Fendro', loadComponent: () => import('../pages/help').then((m) => m.Help) },
+};
+
+export const routes: Routes = [
   { path: '', title: 'Fendro', loadComponent: () => import('../workspace/workspace').then((m) => m.Workspace) },
-  { path: 'songs', title: 'Songs – Fendro', loadComponent: () => import('../pages/songs').then((m) => m.Songs) },
-  { path: 'deliver', title: 'Deliver – Fendro', loadComponent: () => import('../pages/deliver').then((m) => m.Deliver) },
-  { path: 'bring-in', title: 'Bring in – Fendro', loadComponent: () => import('../pages/bring-in').then((m) => m.BringIn) },
-  { path: 'help', title: 'Help – Fendro', loadComponent: () => import('../pages/help').then((m) => m.Help) },
+  ...PAGE_ADDRESSES.map((path): Route => ({ path, ...PAGES[path] })),
   { path: '**', redirectTo: '' },
 ];
 
@@ -19,7 +30,9 @@ export const appConfig: ApplicationConfig = {
     provideBrowserGlobalErrorListeners(),
     provideZonelessChangeDetection(),
     provideRouter(routes, withComponentInputBinding()),
-    provideStore({ song: songReducer, session: sessionReducer }, { runtimeChecks: { strictStateImmutability: isDevMode(), strictActionImmutability: isDevMode() } }),
+    { provide: ErrorHandler, useExisting: Mishaps },
+    { provide: OverlayContainer, useClass: Overlays },
+    provideStore({ song: songReducer, session: sessionReducer }, { metaReducers: [refusalsChangeNothing], runtimeChecks: { strictStateImmutability: isDevMode(), strictActionImmutability: isDevMode() } }),
     ...(isDevMode() ? [] : [provideServiceWorker('ngsw-worker.js')]),
   ],
 };

@@ -1,22 +1,25 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
-import { Router, RouterOutlet } from '@angular/router';
+import { afterEveryRender, ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
+import { NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { Banks } from '../sound/banks';
 import { SoundEngine } from '../sound/engine';
 import { Playback } from '../sound/playback';
 import { Drafting } from '../state/drafting';
-import { Library } from '../state/library';
+import { Library, type Result } from '../state/library';
+import { Notices } from '../state/notices';
 import { Saving } from '../state/saving';
-import { selectSaving, selectScore } from '../state/selectors';
+import { selectScore, selectSong } from '../state/selectors';
 import { Shelf } from '../state/shelf';
 import { Icon } from '../ui/icon';
 import { Theme } from '../ui/theme';
 import { DraftClient } from '../work/draft-client';
+import { FailedOpening } from './failed-opening';
+import { FocusKeeper } from './focus-keeper';
 import { GroundQuestion } from './ground-question';
 import { Keys } from './keys';
 import { KeySheet } from './key-sheet';
-import { Notices } from './notices';
+import { Mishaps } from './mishaps';
 import { ScaleEditor } from './scale-editor';
 import { SongLine } from './song-line';
 
@@ -24,12 +27,20 @@ import { SongLine } from './song-line';
 @Component({
   selector: 'fd-root',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterOutlet, SongLine, GroundQuestion, ScaleEditor, Icon, KeySheet],
+  imports: [FailedOpening, RouterLink, RouterLinkActive, RouterOutlet, SongLine, GroundQuestion, ScaleEditor, Icon, KeySheet],
   template: `
     <a class="skip" href="#main" (click)="skip($event)">Skip to the page</a>
     @if (score()) { <fd-song-line (scaleAsked)="scaleOpen.set(!scaleOpen())" /> }
     <fd-ground-question />
     @if (scaleOpen()) { <fd-scale-editor (closed)="scaleOpen.set(false)" /> }
+    @if (!score() && settled()) {
+      <nav class="ways-on" aria-label="Fendro">
+        <a class="button bare" routerLink="/">Fendro</a>
+        <a class="button bare" routerLink="/songs" routerLinkActive="here">Songs</a>
+        <a class="button bare" routerLink="/bring-in" routerLinkActive="here">Bring in a MIDI file</a>
+        <a class="button bare" routerLink="/help" routerLinkActive="here">Help</a>
+      </nav>
+    }
     @for (notice of problems(); track notice) {
       <div class="bar" role="alert"><span>{{ notice }}</span></div>
     }
@@ -41,9 +52,9 @@ import { SongLine } from './song-line';
       </div>
     }
     <main id="main" tabindex="-1">
-      @if (opened()) { <router-outlet /> } @else if (failure()) {
-        <div class="failure"><h1>The song could not be opened</h1><p>{{ failure() }}</p></div>
-      } @else { <p class="quiet opening">Opening your song …</p> }
+      @if (score() || (settled() && standsAlone())) { <router-outlet /> } @else if (failure(); as failure) {
+        <fd-failed-opening [reason]="failure.reason" [song]="failure.song" (again)="openLast()" (demo)="openDemo()" />
+      } @else if (!settled()) { <p class="quiet opening">Opening your song …</p> }
     </main>
     @if (keys.sheetOpen()) { <fd-key-sheet (closed)="keys.sheetOpen.set(false)" /> }
     <div class="spoken-only" aria-live="polite">{{ drafting.news() }}</div>
@@ -63,19 +74,27 @@ export class App {
   protected readonly keys = inject(Keys);
   protected readonly notices = inject(Notices);
   protected readonly drafting = inject(Drafting);
+  private readonly mishaps = inject(Mishaps);
+  private readonly song = this.store.selectSignal(selectSong);
   protected readonly score = this.store.selectSignal(selectScore);
-  protected readonly opened = signal(false);
   protected readonly scaleOpen = signal(false);
-  protected readonly failure = signal<string | null>(null);
-  private readonly savingState = this.store.selectSignal(selectSaving);
+  /** True once the first song is open or could not be opened. */
+  protected readonly settled = signal(false);
+  private readonly failed = signal<{ readonly reason: string; readonly song?: string } | null>(null);
+  protected readonly failure = computed(() => this.mishaps.unshown() ?? this.failed());
+  private readonly address = signal('/');
+  /** Pages that need no song. */
+  protected readonly standsAlone = computed(() => ['/songs', '/bring-in', '/help'].includes(this.address()));
 
   /** What stays true until it is mended. */
   protected readonly problems = computed(() => {
     const sound = this.engine.state();
     return [
       ...(sound.kind === 'failed' ? [sound.reason] : []),
-      ...(this.savingState() === 'failed' ? ['The last changes could not be saved: the browser’s storage is full or blocked. Save the song as a file from the Deliver page, then free some space.'] : []),
-      ...(this.shelf.problem() ? [this.shelf.problem() ?? ''] : []),
+      ...(this.engine.missing() === null ? [] : [this.engine.missing() ?? '']),
+      ...(this.saving.failure() === null ? [] : [`The last changes are not saved: ${this.saving.failure()}. Fendro goes on trying; until then, keep the song as a file from the Deliver page.`]),
+      ...(this.saving.rescued() ? ['The browser had deleted this song from its storage. It was written whole again; other songs may be gone.'] : []),
+      ...this.shelf.problems(),
       ...(this.saving.elsewhere() ? ['This song is open in another tab. Changes made here are not saved; close the other tab and reload this one.'] : []),
     ];
   });
@@ -83,13 +102,17 @@ export class App {
   constructor() {
     inject(Theme);
     inject(DraftClient).warmUp();
-    void this.library.openLast().then((result) => {
-      if (!result.ok) {
-        if (this.score()) this.notices.say(result.reason);
-        else this.failure.set(result.reason);
-      } else if (result.setAside.length > 0) this.notices.say(`${result.setAside.length} damaged ${result.setAside.length === 1 ? 'piece was' : 'pieces were'} set aside; everything else is here.`);
-      this.opened.set(this.score() !== null);
-    }).catch((problem: unknown) => { this.failure.set(problem instanceof Error ? problem.message : String(problem)); });
+    inject(FocusKeeper);
+    this.router.events.subscribe((event) => { if (event instanceof NavigationEnd) this.address.set(event.urlAfterRedirects.split(/[?#]/)[0] ?? '/'); });
+    this.openLast();
+    afterEveryRender(() => {
+      const id = untracked(this.song).open?.id;
+      if (id !== undefined && untracked(this.score)) this.mishaps.wasShown(id);
+    });
+    effect(() => {
+      const refused = this.song().refused;
+      if (refused) untracked(() => { this.notices.say(`Nothing was changed. ${refused.reason}`); });
+    });
     effect(() => {
       const score = this.score();
       const span = untracked(() => this.playback.span());
@@ -101,6 +124,24 @@ export class App {
     effect(() => {
       document.title = this.router.url === '/' ? `${this.score()?.title ?? 'Song'} – Fendro` : document.title;
     });
+  }
+
+  protected openLast(): void {
+    this.opens(this.library.openLast());
+  }
+
+  protected openDemo(): void {
+    this.opens(this.library.openDemo());
+  }
+
+  private opens(opening: Promise<Result>): void {
+    void opening
+      .catch((problem: unknown): Result => ({ ok: false, reason: problem instanceof Error ? problem.message : String(problem) }))
+      .then((result) => {
+        this.failed.set(result.ok ? null : result);
+        this.settled.set(true);
+        if (result.ok && result.remark !== null) this.notices.sayUntilRead(result.remark);
+      });
   }
 
   /** The first click anywhere wakes the sound, so that play answers at once. */

@@ -11,7 +11,7 @@ import { selectScore } from '../state/selectors';
 import { Shelf } from '../state/shelf';
 import { ScoreActions } from '../state/song.actions';
 import { Icon } from '../ui/icon';
-import { SCALE_GROUPS, tempoProblem } from './scale-groups';
+import { readTempo, SCALE_GROUPS } from './scale-groups';
 
 /** Key, scale, metre, tempo and style, each edited where it stands. */
 @Component({
@@ -31,7 +31,7 @@ import { SCALE_GROUPS, tempoProblem } from './scale-groups';
           <optgroup [label]="group.family">@for (scale of group.scales; track scale.id) { <option [value]="scale.id" [selected]="scale.id === ground.scale">{{ scale.name }}</option> }</optgroup>
         }
       </select>
-      <button class="button bare small" aria-label="Weights and own scales" matTooltip="How likely each degree is; scales of your own" (click)="scaleAsked.emit()"><fd-icon name="tune" /></button>
+      <button class="button bare small" data-opens="scale" aria-label="Weights and own scales" matTooltip="How likely each degree is; scales of your own" (click)="scaleAsked.emit()"><fd-icon name="tune" /></button>
       <select class="fact" aria-label="Metre" [value]="metre()" (change)="setMetre($any($event.target).value)">
         @for (option of metres; track option) { <option [value]="option" [selected]="option === metre()">{{ option }}</option> }
       </select>
@@ -98,9 +98,9 @@ export class GroundLine {
   }
 
   protected setTempo(input: HTMLInputElement): void {
-    const problem = tempoProblem(input.value);
+    const { tempo, problem } = readTempo(input.value);
     this.problem.set(problem);
-    if (problem === null) this.store.dispatch(ScoreActions.groundSet({ change: { tempo: Math.round(Number(input.value.replace(',', '.')) * 100) / 100 } }));
+    if (tempo !== null) this.store.dispatch(ScoreActions.groundSet({ change: { tempo } }));
   }
 
   protected setStyle(id: string): void {

@@ -6,8 +6,8 @@ import { Saving } from '../state/saving';
 import { HarmonyDesk } from '../state/harmony-desk';
 import { selectLine, selectPart, selectPlaced, selectScore, selectSection, selectSession, selectView } from '../state/selectors';
 import { SessionActions } from '../state/session';
-import { ScoreActions, SongActions, TakeActions } from '../state/song.actions';
-import { Notices } from './notices';
+import { ScoreActions, SongActions } from '../state/song.actions';
+import { Notices } from '../state/notices';
 import { TapTempo } from './tap-tempo';
 
 /** Elements in which letters and Space are typed or pressed, not commanded. */
@@ -147,8 +147,8 @@ export class Keys {
       return true;
     }
     const section = this.section();
-    if (section && this.session().heard[section.id]?.[this.line()]) this.store.dispatch(TakeActions.released({ section: section.id, line: this.line() }));
-    else if (this.session().bars) this.store.dispatch(SessionActions.barsSelected({ bars: null }));
+    if (section && this.desk.backToChosen(section.id, this.line())) return true;
+    if (this.session().bars) this.store.dispatch(SessionActions.barsSelected({ bars: null }));
     else return false;
     return true;
   }

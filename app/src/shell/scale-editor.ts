@@ -7,13 +7,17 @@ import { HarmonyDesk } from '../state/harmony-desk';
 import { selectOwnScore } from '../state/selectors';
 import { Shelf } from '../state/shelf';
 import { ScoreActions } from '../state/song.actions';
+import { readWhole } from '../ui/read-number';
+
+/** How likely a degree is that nobody has weighed, in %. */
+const USUAL_WEIGHT = 100;
 
 /** How likely drafters take each degree of the scale, and scales of one's own. */
 @Component({
   selector: 'fd-scale-editor',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <section class="editor" aria-label="The scale">
+    <section class="editor" aria-label="The scale" data-opened-by="[data-opens=scale]">
       <div class="weights" role="group" aria-label="How likely each degree is">
         <span class="title">How likely drafts take each degree</span>
         @for (degree of degrees(); track degree.index) {
@@ -55,24 +59,27 @@ export class ScaleEditor {
     const ground = this.score()?.ground;
     if (!ground) return [];
     const scale = scaleOf(ground.scale);
-    return scale.fifths.map((interval, index) => ({ index, name: `${scale.degrees[index]?.replaceAll('b', '♭').replaceAll('#', '♯')} ${printedName(ground.tonic + interval)}`, weight: ground.weights?.[index] ?? 100 }));
+    return scale.fifths.map((interval, index) => ({ index, name: `${scale.degrees[index]?.replaceAll('b', '♭').replaceAll('#', '♯')} ${printedName(ground.tonic + interval)}`, weight: ground.weights?.[index] ?? USUAL_WEIGHT }));
   });
-  protected readonly weighted = computed(() => this.degrees().some(({ weight }) => weight !== 100));
+  protected readonly weighted = computed(() => this.degrees().some(({ weight }) => weight !== USUAL_WEIGHT));
 
   protected setWeight(index: number, input: HTMLInputElement): void {
-    const value = Math.round(Number(input.value));
-    if (!Number.isFinite(value) || value < 0 || value > 100) {
-      input.value = String(this.degrees()[index]?.weight ?? 100);
-      this.problem.set('A weight is 0 to 100 %.');
+    // An emptied field means the usual weight, which is 100 %.
+    const emptied = input.value.trim() === '' && !input.validity.badInput;
+    const value = emptied ? USUAL_WEIGHT : readWhole(input.value, 0, 100);
+    if (value === null) {
+      input.value = String(this.degrees()[index]?.weight ?? USUAL_WEIGHT);
+      this.problem.set('A weight is a whole number from 0 to 100 %; it stays as it was.');
       return;
     }
+    input.value = String(value);
     this.problem.set(null);
     const weights = this.degrees().map(({ weight }, at) => (at === index ? value : weight));
     this.store.dispatch(ScoreActions.groundSet({ change: { weights } }));
   }
 
   protected even(): void {
-    this.store.dispatch(ScoreActions.groundSet({ change: { weights: this.degrees().map(() => 100) } }));
+    this.store.dispatch(ScoreActions.groundSet({ change: { weights: this.degrees().map(() => USUAL_WEIGHT) } }));
   }
 
   protected make(event: Event, name: string, steps: string): void {

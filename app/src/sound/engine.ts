@@ -8,17 +8,33 @@ export const CLICK_CHANNEL = 15;
 /** The chord line is heard here when it sounds by itself. */
 export const GUIDE_CHANNEL = 14;
 
+/** How long one step of starting may take. */
 const START_LIMIT_MS = 5000;
+/** How long waking may take; what was queued sounds on time when it wakes at once. */
+const WAKE_LIMIT_MS = 1500;
+/** How long the audio thread may take over one bank of sounds. */
+const ADD_LIMIT_MS = 15_000;
 /** Decoded samples beyond this give way, the family longest unused first. */
 const MEMORY_LIMIT = 96 * 1024 * 1024;
 
 export type EngineState = { readonly kind: 'asleep' | 'starting' | 'ready' } | { readonly kind: 'failed'; readonly reason: string };
+
+const inWords = (problem: unknown): string => (problem instanceof Error ? problem.message : String(problem));
+
+/** The answer of something that may never answer. */
+function within<T>(work: Promise<T>, otherwise: string, limit = START_LIMIT_MS): Promise<T> {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const late = new Promise<never>((_resolve, reject) => { timer = setTimeout(() => { reject(new Error(otherwise)); }, limit); });
+  return Promise.race([work, late]).finally(() => { clearTimeout(timer); });
+}
 
 /** The audio context, the song processor in it and the sounds it has. */
 @Injectable({ providedIn: 'root' })
 export class SoundEngine {
   private readonly banks = inject(Banks);
   readonly state = signal<EngineState>({ kind: 'asleep' });
+  /** Why some sounds are not there, in words. */
+  readonly missing = signal<string | null>(null);
   /** Peaks of the sixteen channels and of the mix, as of the last report. */
   readonly levels = new Float32Array(17);
   /** Notes that came after their frame; 0 unless something is badly wrong. */
@@ -29,7 +45,8 @@ export class SoundEngine {
   private readonly loaded = new Map<Family, number>();
   private readonly adding = new Map<Family, Promise<void>>();
   private readonly settings = new Map<string, number>();
-  private readonly addedCallbacks = new Map<string, () => void>();
+  /** Banks on their way into the audio thread. */
+  private readonly arriving = new Map<string, { readonly resolve: () => void; readonly reject: (problem: Error) => void }>();
 
   get sampleRate(): number {
     return this.context?.sampleRate ?? 48_000;
@@ -46,9 +63,18 @@ export class SoundEngine {
     return this.frame - Math.round((Number.isFinite(latency) ? latency : 0) * this.sampleRate);
   }
 
-  /** Must first be called from a click or a key press: browsers keep silent before. */
-  start(): Promise<boolean> {
-    if (this.context?.state === 'suspended') void this.context.resume();
+  /**
+   * Must first be called from a click or a key press: browsers keep silent before. A context that sleeps is woken, one
+   * that was closed is made anew.
+   *
+   * @returns false where sound cannot start; `state` says why
+   */
+  async start(): Promise<boolean> {
+    const { context } = this;
+    if (context && this.node && context.state !== 'running') {
+      if (context.state !== 'closed' && (await this.woken(context))) return true;
+      await this.reset();
+    }
     this.starting ??= this.boot();
     return this.starting;
   }
@@ -58,41 +84,80 @@ export class SoundEngine {
     try {
       const context = new AudioContext({ latencyHint: 'interactive' });
       this.context = context;
-      await context.resume();
-      await context.audioWorklet.addModule('worklets/song-processor.js');
+      await within(context.resume(), 'the browser does not let it begin.');
+      await within(context.audioWorklet.addModule('worklets/song-processor.js'), 'its program could not be loaded.');
       const node = new AudioWorkletNode(context, 'fendro-song', { numberOfInputs: 0, outputChannelCount: [2] });
-      await this.awaitReady(node);
+      await within(this.awaitReady(node), 'the synthesizer did not answer.');
       node.connect(context.destination);
       this.node = node;
-      this.settings.clear();
       this.send({ kind: 'drums', channel: CLICK_CHANNEL, on: true });
+      context.onstatechange = () => { void this.contextChanged(context); };
       this.state.set({ kind: 'ready' });
       return true;
     } catch (problem) {
-      const reason = problem instanceof Error ? problem.message : String(problem);
-      this.state.set({ kind: 'failed', reason: `Sound could not start: ${reason} Check that this page may play sound and that a device is connected, then press play again.` });
-      this.starting = null;
-      await this.context?.close().catch(() => undefined);
-      this.context = null;
+      await this.reset();
+      this.state.set({ kind: 'failed', reason: `Sound could not start: ${inWords(problem)} Check that this page may play sound and that a device is connected, then press play again.` });
       return false;
     }
   }
 
+  /** Wakes a context; false where the system does not let it. */
+  private async woken(context: AudioContext): Promise<boolean> {
+    await within(context.resume(), '', WAKE_LIMIT_MS).catch(() => undefined);
+    if (context.state !== 'running') return false;
+    this.state.set({ kind: 'ready' });
+    return true;
+  }
+
+  /** The system put the context to sleep, or closed it: it is woken at once where that is possible, else it is told. */
+  private async contextChanged(context: AudioContext): Promise<void> {
+    if (context !== this.context || context.state === 'running') return;
+    if (context.state !== 'closed' && (await this.woken(context))) return;
+    if (context !== this.context) return;
+    await this.reset();
+    this.state.set({ kind: 'failed', reason: 'The system put the sound to sleep. Press play to wake it.' });
+  }
+
+  /** Forgets the context with all that was loaded into it; the next start makes another. */
+  private async reset(): Promise<void> {
+    const { context } = this;
+    this.context = null;
+    this.node = null;
+    this.starting = null;
+    for (const waiting of this.arriving.values()) waiting.reject(new Error('the sound was interrupted.'));
+    this.arriving.clear();
+    this.loaded.clear();
+    this.adding.clear();
+    this.settings.clear();
+    if (!context) return;
+    context.onstatechange = null;
+    if (context.state !== 'closed') await context.close().catch(() => undefined);
+  }
+
   private awaitReady(node: AudioWorkletNode): Promise<void> {
     return new Promise((resolve, reject) => {
-      const limit = setTimeout(() => { reject(new Error('the synthesizer did not answer within five seconds.')); }, START_LIMIT_MS);
       node.port.onmessage = ({ data }: MessageEvent<FromProcessor>) => {
-        if (data.kind === 'levels') {
-          this.levels.set(data.peaks);
-          this.late = data.late;
-        } else if (data.kind === 'bank added') this.addedCallbacks.get(data.id)?.();
-        else {
-          clearTimeout(limit);
-          if (data.kind === 'ready') resolve();
-          else reject(new Error(data.reason));
+        switch (data.kind) {
+          case 'levels':
+            this.levels.set(data.peaks);
+            this.late = data.late;
+            break;
+          case 'bank added':
+            this.arriving.get(data.id)?.resolve();
+            break;
+          case 'bank refused':
+            this.arriving.get(data.id)?.reject(new Error(data.reason));
+            break;
+          case 'ready':
+            resolve();
+            break;
+          case 'failed':
+            reject(new Error(data.reason));
         }
       };
-      node.onprocessorerror = () => { this.state.set({ kind: 'failed', reason: 'The sound engine stopped unexpectedly. Reload the page; your song is saved.' }); };
+      node.onprocessorerror = () => {
+        void this.reset().then(() => { this.state.set({ kind: 'failed', reason: 'The sound engine stopped unexpectedly. Press play to start it again; your song is safe.' }); });
+      };
     });
   }
 
@@ -101,9 +166,19 @@ export class SoundEngine {
     this.node?.port.postMessage(message, transfer);
   }
 
-  /** Sees to it that the families' sounds are there. */
-  async ensure(families: Iterable<Family>): Promise<void> {
-    await Promise.all([...new Set(families)].map((family) => this.add(family)));
+  /**
+   * Sees to it that the families' sounds are there; where some are not to be had, `missing` says why until they are.
+   *
+   * @returns true where at least one of them is there, or none was asked for
+   */
+  async ensure(families: Iterable<Family>): Promise<boolean> {
+    const asked = [...new Set(families)];
+    const results = await Promise.allSettled(asked.map((family) => this.add(family)));
+    const lost = results.filter((result) => result.status === 'rejected');
+    const [first] = lost;
+    if (first) this.missing.set(`${inWords(first.reason)} Check the connection and press play again.`);
+    else if (this.missing() !== null && asked.length > 0) this.missing.set(null);
+    return asked.length === 0 || lost.length < asked.length;
   }
 
   has(families: Iterable<Family>): boolean {
@@ -126,9 +201,11 @@ export class SoundEngine {
     const bytes = await this.banks.get(family);
     const size = bytes.byteLength;
     this.banks.forget(family);
-    const added = new Promise<void>((resolve) => this.addedCallbacks.set(family, resolve));
+    const added = new Promise<void>((resolve, reject) => this.arriving.set(family, { resolve, reject }));
     this.send({ kind: 'bank', id: family, bytes });
-    await added;
+    await within(added, 'the synthesizer did not take them.', ADD_LIMIT_MS)
+      .catch((problem: unknown) => { throw new Error(`The sounds of “${family}” could not be used: ${inWords(problem)}`); })
+      .finally(() => this.arriving.delete(family));
     this.loaded.set(family, size);
     this.makeRoom(family);
   }

@@ -79,6 +79,10 @@ export class Playback {
       metronome();
       untracked(() => { if (this.playing()) void this.engine.ensure(['drums']).then(() => { this.requeue(CLICK_CHANNEL); }); });
     });
+    // Without sound there is nothing that plays.
+    effect(() => {
+      if (this.engine.state().kind === 'failed') untracked(() => { if (this.playing() || this.waiting()) this.stop(); });
+    });
     const song = computed(() => this.song().open?.id);
     effect(() => {
       song();
@@ -116,22 +120,22 @@ export class Playback {
     const span = this.span();
     if (!score || !span) return;
     this.waiting.set(true);
-    const started = await this.engine.start();
-    if (started) {
-      const needed = this.familiesIn(score, span);
-      await this.engine.ensure(this.session().metronome ? [...needed, 'drums'] : needed).catch((problem: unknown) => {
-        this.engine.state.set({ kind: 'failed', reason: `${problem instanceof Error ? problem.message : String(problem)} Check the connection and press play again.` });
-      });
-      // What plays later is fetched while the music goes on.
-      void this.engine.ensure(score.parts.map(({ instrument }) => instrumentOf(instrument).family)).catch(() => undefined);
-    }
-    if (!started || !this.waiting()) {
+    const ready = (await this.engine.start()) && (await this.engine.ensure(this.neededFor(score, span)));
+    if (!ready || !this.waiting()) {
       this.waiting.set(false);
       return;
     }
+    // What plays later is fetched while the music goes on.
+    void this.engine.ensure(score.parts.map(({ instrument }) => instrumentOf(instrument).family));
     this.waiting.set(false);
     this.mix(score);
     this.begin(from !== undefined && from >= span.from && from < span.to ? from : span.from);
+  }
+
+  /** The sounds that must be there before the first note. */
+  private neededFor(score: Score, span: Span): Family[] {
+    const needed = this.familiesIn(score, span);
+    return this.session().metronome ? [...needed, 'drums'] : needed;
   }
 
   /** The sounds that the first bars of a span need. */
@@ -149,10 +153,13 @@ export class Playback {
     if (!score || !span) return;
     this.engine.stop();
     this.loop = this.session().looping ? span : null;
-    const frame = this.engine.frame + Math.round(LEAD_SECONDS * this.engine.sampleRate);
-    this.passes = [];
     this.rememberContents(score);
-    this.queue(this.passFrom(score, frame, from, span.to));
+    // Everything is computed first, from frame 0: only then the clock is read, so that long songs begin in time too.
+    const pass = this.passFrom(score, 0, from, span.to);
+    const events = this.events(score, pass, null, true);
+    const frame = this.engine.frame + Math.round(LEAD_SECONDS * this.engine.sampleRate);
+    this.passes = [{ ...pass, frame }];
+    this.engine.send({ kind: 'block', events: pack(events.map((event) => ({ ...event, frame: event.frame + frame }))) });
     this.playing.set(true);
     clearInterval(this.timer);
     this.timer = setInterval(() => { this.fill(); }, LOOK_EVERY_MS);
@@ -219,9 +226,8 @@ export class Playback {
   private queue(pass: Pass): void {
     const score = this.score();
     if (!score || pass.to <= pass.from) return;
-    const first = this.passes.length === 0;
     this.passes.push(pass);
-    this.engine.send({ kind: 'block', events: pack(this.events(score, pass, null, first)) });
+    this.engine.send({ kind: 'block', events: pack(this.events(score, pass, null, false)) });
   }
 
   /** Events of one pass, of all channels or one; notes that began earlier are chased only where sound begins or switches. */

@@ -2,16 +2,19 @@ import { TestBed } from '@angular/core/testing';
 import { provideStore, Store } from '@ngrx/store';
 import { groundFor, startScore } from '@fendro/core/styles/band';
 import { STYLES } from '@fendro/core/styles/styles';
-import type { Song } from '@fendro/core/song/schema';
+import { chosenId } from '@fendro/core/song/resolve';
+import { SONG_VERSION, type Song } from '@fendro/core/song/schema';
 import { Drafting, TAKES_AT_A_TIME } from './drafting';
-import { selectHeard, selectTakes, takesOf } from './selectors';
+import { HarmonyDesk } from './harmony-desk';
+import { Notices } from './notices';
+import { selectHeard, selectScore, selectSong, selectTakes, takesOf } from './selectors';
 import { sessionReducer } from './session';
-import { ScoreActions, SongActions } from './song.actions';
+import { ScoreActions, SongActions, TakeActions } from './song.actions';
 import { songReducer } from './song.reducer';
 
 const style = STYLES[0]!;
 const score = startScore('Dew Point', groundFor(style, { tonic: 0, scale: 'major' }), style);
-const song: Song = { format: 'fendro-song', version: 2, id: 's', seed: 11, score, ledger: { takes: {}, heard: [] } };
+const song: Song = { format: 'fendro-song', version: SONG_VERSION, id: 's', seed: 11, score, ledger: { takes: {}, heard: [] }, hearing: {} };
 
 describe('drafting', () => {
   let store: Store;
@@ -25,15 +28,80 @@ describe('drafting', () => {
     store.dispatch(SongActions.opened({ song }));
   });
 
-  it('adds eight different takes, hears the first and chooses none', async () => {
+  const sounds = (line: string) => { const section = store.selectSignal(selectScore)()!.sections[0]!; return [chosenId(section, line), store.selectSignal(selectHeard)()['section-1']?.[line]]; };
+
+  it('adds eight different takes; the first of an empty line is the song’s, one undo takes it back', async () => {
     await drafting.draft('section-1', 'part-1');
     const made = takesOf(takes(), 'section-1', 'part-1');
     expect(made).toHaveLength(TAKES_AT_A_TIME);
-    expect(store.selectSignal(selectHeard)()['section-1']?.['part-1']).toBe(made[0]!.id);
+    expect(sounds('part-1')).toEqual([made[0]!.id, undefined]);
+    expect(store.selectSignal(selectSong)().heard.map(({ take }) => take)).toEqual([made[0]!.id]);
     expect(drafting.news()).toBe('8 takes drafted for Melody');
+    store.dispatch(SongActions.undone());
+    expect(sounds('part-1')).toEqual([null, undefined]);
+    expect(takesOf(takes(), 'section-1', 'part-1')).toHaveLength(TAKES_AT_A_TIME);
+    store.dispatch(SongActions.redone());
+  });
+
+  it('hears the first of more takes beside the chosen one, and Escape goes back to it; each differs', async () => {
     await drafting.draft('section-1', 'part-1');
-    const all = takesOf(takes(), 'section-1', 'part-1').map((take) => (take.of === 'part' ? JSON.stringify(take.notes) : ''));
-    expect(new Set(all).size).toBe(16);
+    const [first] = takesOf(takes(), 'section-1', 'part-1');
+    await drafting.draft('section-1', 'part-1');
+    const all = takesOf(takes(), 'section-1', 'part-1');
+    expect(sounds('part-1')).toEqual([first!.id, all[TAKES_AT_A_TIME]!.id]);
+    expect(new Set(all.map((take) => (take.of === 'part' ? JSON.stringify(take.notes) : ''))).size).toBe(16);
+    const desk = TestBed.inject(HarmonyDesk);
+    expect(desk.backToChosen('section-1', 'part-1')).toBe(true);
+    expect(sounds('part-1')).toEqual([first!.id, undefined]);
+  });
+
+  it('never lets a line fall silent that has nothing chosen', async () => {
+    await drafting.draft('section-1', 'part-1');
+    const [first] = takesOf(takes(), 'section-1', 'part-1');
+    store.dispatch(SongActions.undone());
+    store.dispatch(TakeActions.heard({ take: first!.id, section: 'section-1', line: 'part-1', at: 1 }));
+    expect(TestBed.inject(HarmonyDesk).backToChosen('section-1', 'part-1')).toBe(false);
+    expect(sounds('part-1')).toEqual([null, first!.id]);
+  });
+
+  it('makes one step of a whole band’s first takes', async () => {
+    await drafting.draftBand('section-1', 2);
+    expect(store.selectSignal(selectSong)().past).toHaveLength(1);
+    for (const line of ['harmony', ...score.parts.map(({ id }) => id)]) expect(sounds(line)).toEqual([takesOf(takes(), 'section-1', line)[0]!.id, undefined]);
+    store.dispatch(SongActions.undone());
+    expect(store.selectSignal(selectScore)()).toEqual(score);
+  });
+
+  it('ends with the song that asked: nothing of it comes into another', async () => {
+    const running = drafting.draftBand('section-1', 4);
+    store.dispatch(SongActions.opened({ song: { ...song, id: 'other' } }));
+    await running;
+    expect(takes()).toEqual({});
+    expect(drafting.busy()).toBe(false);
+    await drafting.draft('section-1', 'part-1', 2);
+    expect(Object.keys(takes())).toHaveLength(2);
+  });
+
+  it('clears what nobody heard, says so and brings it back', async () => {
+    await drafting.draft('section-1', 'part-1');
+    const made = takesOf(takes(), 'section-1', 'part-1');
+    store.dispatch(TakeActions.judged({ take: made[3]!.id, verdict: 'kept' }));
+    drafting.clearUnheard('section-1', 'part-1');
+    expect(takesOf(takes(), 'section-1', 'part-1')).toEqual([made[0], made[3]]);
+    const notices = TestBed.inject(Notices);
+    expect(notices.open()[0]).toMatchObject({ text: '6 unheard takes were cleared for Melody.' });
+    notices.act(notices.open()[0]!);
+    expect(takesOf(takes(), 'section-1', 'part-1')).toHaveLength(TAKES_AT_A_TIME);
+  });
+
+  it('lets the oldest unheard takes go beyond two thousand, and says so', async () => {
+    await drafting.draft('section-1', 'part-1', 2);
+    const [, model] = takesOf(takes(), 'section-1', 'part-1');
+    store.dispatch(TakeActions.made({ takes: Array.from({ length: 2000 }, (_, index) => ({ ...model!, id: `many-${index}` })) }));
+    await drafting.draft('section-1', 'part-1', 2);
+    expect(takes()[model!.id]).toBeUndefined();
+    expect(takes()['many-1999']).toBeDefined();
+    expect(TestBed.inject(Notices).open().at(-1)?.text).toMatch(/2,000 takes that nobody has heard or judged. The 2 oldest/);
   });
 
   it('drafts the whole band, chords first and every part to them', async () => {

@@ -1,8 +1,10 @@
-import { computed, inject, Injectable, signal } from '@angular/core';
+import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { ENGINE } from '@fendro/core/compose/engine';
 import { fingerprint } from '@fendro/core/compose/takes';
 import { chordsIn, partTake, sectionTicks, soundingId } from '@fendro/core/song/resolve';
+import { LIMITS } from '@fendro/core/song/limits';
+import { surplusTakes, unheardTakes } from '@fendro/core/song/prune';
 import { draftingRank, LISTENS_TO } from '@fendro/core/song/roles';
 import { meanEnergy } from '@fendro/core/song/energy';
 import { barOf, groundOf } from '@fendro/core/song/ground';
@@ -12,7 +14,9 @@ import type { DraftRequest } from '@fendro/core/compose/draft';
 import { ownStyleIn } from '@fendro/core/styles/styles';
 import { DraftClient, type Refusal } from '../work/draft-client';
 import type { FromWorker } from '../work/draft-messages';
+import { HarmonyDesk } from './harmony-desk';
 import { newId } from './ids';
+import { Notices } from './notices';
 import { selectHeard, selectScore, selectSong, selectTakes, takesOf } from './selectors';
 import { TakeActions } from './song.actions';
 
@@ -20,6 +24,7 @@ import { TakeActions } from './song.actions';
 export const TAKES_AT_A_TIME = 8;
 
 interface Running {
+  readonly song: string | null;
   readonly section: string;
   readonly line: LineId;
   readonly cancel: () => void;
@@ -30,6 +35,8 @@ interface Running {
 export class Drafting {
   private readonly store = inject(Store);
   private readonly client = inject(DraftClient);
+  private readonly desk = inject(HarmonyDesk);
+  private readonly notices = inject(Notices);
   private readonly score = this.store.selectSignal(selectScore);
   private readonly takes = this.store.selectSignal(selectTakes);
   private readonly song = this.store.selectSignal(selectSong);
@@ -48,17 +55,35 @@ export class Drafting {
   /** Said aloud when work has ended. */
   readonly news = signal('');
   private readonly stopped = signal(false);
+  private readonly open = computed(() => this.song().open?.id ?? null);
+
+  constructor() {
+    // What runs belongs to the song that asked for it: another one that opens ends it at once.
+    effect(() => {
+      const open = this.open();
+      untracked(() => {
+        this.problem.set(null);
+        this.news.set('');
+        const running = this.running();
+        if (running && running.song !== open) running.cancel();
+      });
+    });
+  }
 
   cancel(): void {
     this.stopped.set(true);
     this.running()?.cancel();
   }
 
-  /** Drafts more takes of one line of a section. */
-  async draft(section: string, line: LineId, count = TAKES_AT_A_TIME): Promise<void> {
+  /**
+   * Drafts more takes of one line of a section.
+   *
+   * @param gesture  what the first take of an empty line is one step of undo with
+   */
+  async draft(section: string, line: LineId, count = TAKES_AT_A_TIME, gesture = gestureNow()): Promise<void> {
     if (this.busy()) return;
     this.stopped.set(false);
-    await this.draftLine(section, line, count);
+    await this.draftLine(section, line, count, gesture);
   }
 
   /** Drafts every line of a section: the chords first when there are none, then each part to them. */
@@ -70,40 +95,91 @@ export class Drafting {
     const lines = this.score()?.parts ?? [];
     const order = [...lines].sort((a, b) => draftingRank(a.role) - draftingRank(b.role)).map(({ id }) => id);
     if (soundingId(found, HARMONY, this.heard()) === null) order.unshift(HARMONY);
+    const gesture = gestureNow();
+    const asker = this.open();
     this.banding.set(true);
-    for (const line of order) {
-      if (this.stopped()) break;
-      await this.draftLine(section, line, count);
+    try {
+      for (const line of order) {
+        if (this.stopped() || asker !== this.open()) break;
+        await this.draftLine(section, line, count, gesture);
+      }
+    } finally {
+      this.banding.set(false);
     }
-    this.banding.set(false);
   }
 
-  private async draftLine(sectionId: string, line: LineId, count: number): Promise<void> {
+  /** @param gesture  first takes of empty lines that come in one gesture are one step of undo */
+  private async draftLine(sectionId: string, line: LineId, count: number, gesture: string): Promise<void> {
     const section = this.score()?.sections.find(({ id }) => id === sectionId);
     const request = section ? this.request(section, line) : null;
     if (!section || !request) return;
     this.problem.set(null);
     const before = takesOf(this.takes(), sectionId, line);
     const from = before.reduce((next, { origin }) => Math.max(next, origin.attempt + 1), 0);
+    const asker = this.open();
     const made: string[] = [];
     const run = this.client.run(
       { request, from, count, shown: before.map(({ ...take }) => fingerprint(take)) },
       {
         take: (answer) => {
+          if (asker !== this.open()) return;
           const take = this.takeFrom(answer, request.asking, section, line);
           made.push(take.id);
-          this.store.dispatch(TakeActions.made({ takes: [take] }));
-          if (made.length === 1) this.store.dispatch(TakeActions.heard({ take: take.id, section: sectionId, line, at: Date.now() }));
+          this.add(take, made.length === 1, gesture);
         },
         progress: (share) => { this.share.set(share); },
-        refused: (refusal) => { this.problem.set({ ...refusal, section: sectionId, line }); },
+        refused: (refusal) => { if (asker === this.open()) this.problem.set({ ...refusal, section: sectionId, line }); },
       },
     );
     this.share.set(0);
-    this.running.set({ section: sectionId, line, cancel: run.cancel });
+    this.running.set({ song: asker, section: sectionId, line, cancel: run.cancel });
     await run.done;
     this.running.set(null);
-    if (made.length > 0) this.news.set(`${made.length} takes drafted for ${this.nameOf(line)}`);
+    if (made.length === 0 || asker !== this.open()) return;
+    this.news.set(`${made.length} takes drafted for ${this.nameOf(line)}`);
+    this.letOldestGo();
+  }
+
+  /** The first take of a line that has nothing becomes the song's, else it is heard; the others join the list. */
+  private add(take: Take, first: boolean, gesture: string): void {
+    const section = this.score()?.sections.find(({ id }) => id === take.section);
+    const line = take.of === 'harmony' ? HARMONY : take.part;
+    if (first && section && soundingId(section, line, this.heard()) === null) {
+      this.desk.adopt(take, gesture);
+      return;
+    }
+    this.store.dispatch(TakeActions.made({ takes: [take] }));
+    if (first) this.store.dispatch(TakeActions.heard({ take: take.id, section: take.section, line, at: Date.now() }));
+  }
+
+  /** A song keeps so many takes that nobody has heard; beyond them the oldest go, and the writer is told. */
+  private letOldestGo(): void {
+    const { score, takes, heard } = this.song();
+    if (!score) return;
+    const gone = surplusTakes(score, { takes, heard }, this.heard(), LIMITS.unheardTakes);
+    if (gone.length === 0) return;
+    this.store.dispatch(TakeActions.cleared({ takes: gone }));
+    this.notices.say(`A song keeps ${LIMITS.unheardTakes.toLocaleString('en')} takes that nobody has heard or judged. The ${gone.length} oldest of them were let go.`);
+  }
+
+  /** Takes of a line that were never heard, chosen or judged. */
+  unheard(section: string, line: LineId): string[] {
+    const { score, takes, heard } = this.song();
+    const own = new Set(takesOf(takes, section, line).map(({ id }) => id));
+    return score ? unheardTakes(score, { takes, heard }, this.heard()).filter((id) => own.has(id)) : [];
+  }
+
+  /** Lets go of what was drafted for a line and never heard, chosen or judged; it can be brought back at once. */
+  clearUnheard(section: string, line: LineId): void {
+    const { takes } = this.song();
+    const gone = this.unheard(section, line).flatMap((id) => takes[id] ?? []);
+    if (gone.length === 0) return;
+    const asker = this.open();
+    this.store.dispatch(TakeActions.cleared({ takes: gone.map(({ id }) => id) }));
+    this.notices.say(`${gone.length} unheard ${gone.length === 1 ? 'take was' : 'takes were'} cleared for ${this.nameOf(line)}.`, {
+      label: 'Bring them back',
+      run: () => { if (asker === this.open()) this.store.dispatch(TakeActions.made({ takes: gone })); },
+    });
   }
 
   private nameOf(line: LineId): string {
@@ -168,6 +244,9 @@ const heldSpans = (chords: readonly ChordSpan[], heldBars: readonly number[], ba
     const last = heldBars.reduce((end, held) => (held * bar <= end && (held + 1) * bar > end ? (held + 1) * bar : end), (Math.floor(span.start / bar) + 1) * bar);
     return { ...span, duration: Math.min(span.duration, last - span.start) };
   });
+
+/** A name for one press of a button. */
+const gestureNow = (): string => `draft ${crypto.randomUUID()}`;
 
 /** Gives every part a seed of its own. */
 const hashOf = (text: string): number => [...text].reduce((hash, character) => (Math.imul(hash, 31) + character.charCodeAt(0)) | 0, 7);

@@ -5,8 +5,9 @@ import { ENGINE } from '@fendro/core/compose/engine';
 import { choose } from '@fendro/core/song/edit';
 import { followGround, withGround, type GroundChange } from '@fendro/core/song/follow-ground';
 import { groundOf, keyOf } from '@fendro/core/song/ground';
-import { chordsIn, NOTHING_HEARD, sectionTicks, soundingId } from '@fendro/core/song/resolve';
-import { HARMONY, type ChordSpan, type HarmonyTake, type LineId, type Origin, type PartTake, type Score, type Section, type Take } from '@fendro/core/song/schema';
+import { own } from '@fendro/core/song/look-up';
+import { chordsIn, chosenId, NOTHING_HEARD, sectionTicks, soundingId } from '@fendro/core/song/resolve';
+import { HARMONY, type ChordSpan, type HarmonyTake, type Heard, type LineId, type Origin, type PartTake, type Score, type Section, type Take } from '@fendro/core/song/schema';
 import { fittedTakes } from '@fendro/core/sounding/parts';
 import type { Style } from '@fendro/core/song/style';
 import { styleIn } from '@fendro/core/styles/styles';
@@ -74,10 +75,29 @@ export class HarmonyDesk {
 
   letGo(): void {
     const section = this.section();
-    if (section && this.heard()[section.id]?.[HARMONY]) this.store.dispatch(TakeActions.released({ section: section.id, line: HARMONY }));
+    if (section) this.backToChosen(section.id, HARMONY);
   }
 
-  readonly trying = computed(() => { const section = this.section(); return section ? this.heard()[section.id]?.[HARMONY] !== undefined : false; });
+  /**
+   * Lets the chosen take of a line sound again. A line that has nothing chosen keeps what is heard: it would fall silent.
+   *
+   * @returns false where nothing changed
+   */
+  backToChosen(sectionId: string, line: LineId): boolean {
+    const section = this.ownScore()?.sections.find(({ id }) => id === sectionId);
+    if (!section || chosenId(section, line) === null || own(own(this.heard(), sectionId), line) === undefined) return false;
+    this.store.dispatch(TakeActions.released({ section: sectionId, line }));
+    return true;
+  }
+
+  /** The first draft of an empty line becomes the song's: there is nothing that it could replace. One gesture is one step of undo. */
+  adopt(take: Take, gesture: string): void {
+    const score = this.ownScore();
+    const line = take.of === 'harmony' ? HARMONY : take.part;
+    if (score) this.settle('draft', choose(score, take.section, line, take.id), [take], [{ section: take.section, line }], gesture, [{ take: take.id, at: Date.now() }]);
+  }
+
+  readonly trying = computed(() => { const section = this.section(); return section ? own(own(this.heard(), section.id), HARMONY) !== undefined : false; });
 
   /** Chooses a take of any line; after chords, the takes of parts that follow them are made and chosen with them. */
   choose(section: string, line: LineId, take: string): void {
@@ -93,12 +113,12 @@ export class HarmonyDesk {
   }
 
   /** Makes takes of what parts sound after a change of chords, and does all of it as one step. */
-  private settle(name: string, score: Score, made: readonly Take[], released: readonly { section: string; line: LineId }[], gesture?: string): void {
+  private settle(name: string, score: Score, made: readonly Take[], released: readonly { section: string; line: LineId }[], gesture?: string, logged: readonly Heard[] = []): void {
     const takes = { ...this.takes(), ...Object.fromEntries(made.map((take) => [take.id, take])) };
     const touched = new Set(released.map(({ section }) => section));
     const fitted = score.sections.filter(({ id }) => touched.has(id)).flatMap((section) => fittedTakes(score, section, takes, NOTHING_HEARD, () => newId('take')));
     const settled = fitted.reduce((now, take) => choose(now, take.section, take.part, take.id), score);
-    this.store.dispatch(ScoreActions.revised({ name, score: settled, takes: [...made, ...fitted], released, ...(gesture === undefined ? {} : { gesture }) }));
+    this.store.dispatch(ScoreActions.revised({ name, score: settled, takes: [...made, ...fitted], released, logged, ...(gesture === undefined ? {} : { gesture }) }));
   }
 
   /** A change of key, scale, tempo or metre: at once where no music has to follow, else it is heard and asked about first. */

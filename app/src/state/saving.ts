@@ -1,16 +1,26 @@
-import { effect, inject, Injectable, signal, untracked } from '@angular/core';
-import { Store } from '@ngrx/store';
+import { inject, Injectable, signal } from '@angular/core';
+import { createSelector, Store } from '@ngrx/store';
 import { SONG_VERSION, type Song } from '@fendro/core/song/schema';
-import { selectSong } from './selectors';
+import { StorageProblem } from '../storage/database';
+import { SongStorage } from '../storage/song-storage';
+import { selectSession, selectSong } from './selectors';
+import type { SessionState } from './session';
 import { SongActions } from './song.actions';
-import { SongStorage } from './song-storage';
 import type { SongState } from './song.reducer';
 
-/** Changes within this time are saved together. */
+/** Changes within this time are saved together, but none waits longer than the ceiling. */
 const PAUSE_MS = 300;
+const CEILING_MS = 1000;
+/** Until the database has a change, the journal has it: no later than this. */
+const JOURNAL_MS = 50;
+/** What could not be saved is tried again after this. */
+const RETRY_MS = 4000;
 
-export const songOf = ({ open, score, takes, heard }: SongState): Song | null =>
-  open && score ? { format: 'fendro-song', version: SONG_VERSION, id: open.id, seed: open.seed, score, ledger: { takes, heard } } : null;
+export const songOf = ({ open, score, takes, heard }: SongState, { heard: hearing }: Pick<SessionState, 'heard'>): Song | null =>
+  open && score ? { format: 'fendro-song', version: SONG_VERSION, id: open.id, seed: open.seed, score, ledger: { takes, heard }, hearing } : null;
+
+/** Everything of a song that is kept; it is compared by identity. */
+const selectKept = createSelector(selectSong, selectSession, ({ open, score, takes, heard }, session) => ({ id: open?.id, parts: [score, takes, heard, session.heard] }));
 
 /** Saves the open song as it changes, and keeps a second tab from writing over it. */
 @Injectable({ providedIn: 'root' })
@@ -18,42 +28,120 @@ export class Saving {
   private readonly store = inject(Store);
   private readonly storage = inject(SongStorage);
   private readonly state = this.store.selectSignal(selectSong);
-  private timer: ReturnType<typeof setTimeout> | undefined;
+  private readonly session = this.store.selectSignal(selectSession);
+  private pause: ReturnType<typeof setTimeout> | undefined;
+  private ceiling: ReturnType<typeof setTimeout> | undefined;
+  private journal: ReturnType<typeof setTimeout> | undefined;
+  private retry: ReturnType<typeof setTimeout> | undefined;
+  private journalled = 0;
   private chain: Promise<void> = Promise.resolve();
   private lock: { readonly id: string; readonly release: () => void } | null = null;
+  /** The changes of the open song, and how many of them the database has. */
+  private clock = 0;
+  private saved = 0;
+  private kept: { readonly id: string | undefined; readonly parts: readonly unknown[] } = { id: undefined, parts: [] };
   /** True when another tab holds the song: nothing is saved from here. */
   readonly elsewhere = signal(false);
+  /** Why the last changes are not in the database, in words. */
+  readonly failure = signal<string | null>(null);
+  /** True once the database had lost the open song and got it whole again. */
+  readonly rescued = signal(false);
 
   constructor() {
-    let last: Pick<SongState, 'score' | 'takes' | 'heard'> | null = null;
-    effect(() => {
-      const state = this.state();
-      const changed = last !== null && state.open !== null && (last.score !== state.score || last.takes !== state.takes || last.heard !== state.heard);
-      last = state;
-      if (changed) untracked(() => { this.later(); });
+    // Not an effect: those come a picture later, and a page may be closed by then.
+    // eslint-disable-next-line @ngrx/no-store-subscription -- it lives as long as the page
+    this.store.select(selectKept).subscribe(({ id, parts }) => { this.notice(id, parts); });
+    addEventListener('pagehide', () => { this.flush(); });
+    document.addEventListener('visibilitychange', () => {
+      if (document.visibilityState === 'hidden') this.flush();
+      else void this.check();
     });
-    addEventListener('pagehide', () => { void this.now(); });
+  }
+
+  /** The count of changes that an opened song comes with. */
+  startFrom(clock: number): void {
+    this.clock = this.saved = Number.isFinite(clock) ? clock : 0;
+    this.failure.set(null);
+    this.rescued.set(false);
+  }
+
+  private notice(id: string | undefined, parts: readonly unknown[]): void {
+    const before = this.kept;
+    this.kept = { id, parts };
+    // Opening a song is no change of it.
+    if (id === undefined || id !== before.id || parts.every((part, index) => part === before.parts[index])) return;
+    this.clock++;
+    this.later();
   }
 
   private later(): void {
-    clearTimeout(this.timer);
-    this.timer = setTimeout(() => void this.now(), PAUSE_MS);
+    clearTimeout(this.pause);
+    this.pause = setTimeout(() => void this.now(), PAUSE_MS);
+    this.ceiling ??= setTimeout(() => void this.now(), CEILING_MS);
+    this.journal ??= setTimeout(() => { this.keep(); }, Math.max(0, this.journalled + JOURNAL_MS - Date.now()));
   }
 
-  /** Saves at once; saves never overlap. */
+  /** Writes what the database lacks where it is kept at once. */
+  private keep(): void {
+    clearTimeout(this.journal);
+    this.journal = undefined;
+    const song = songOf(this.state(), this.session());
+    if (!song || this.elsewhere() || this.clock === this.saved) return;
+    this.journalled = Date.now();
+    this.storage.keep(song, this.clock);
+  }
+
+  /** Before the page goes: the journal at once, the database if there is time. */
+  private flush(): void {
+    this.keep();
+    void this.now();
+  }
+
+  /** Whether the database still has the song; it is written again where it was cleared meanwhile. */
+  private async check(): Promise<void> {
+    const id = this.state().open?.id;
+    if (id === undefined || this.elsewhere() || this.saved === 0) return;
+    if (await this.storage.has(id).catch(() => true)) return;
+    this.clock++;
+    await this.now();
+  }
+
+  /** Saves at once what has changed; saves never overlap. */
   async now(): Promise<void> {
-    clearTimeout(this.timer);
-    const song = songOf(this.state());
-    if (!song || this.elsewhere()) return;
-    this.chain = this.chain.then(async () => {
-      try {
-        await this.storage.save(song, Date.now());
-        this.store.dispatch(SongActions.saved({ at: Date.now() }));
-      } catch (problem) {
-        this.store.dispatch(SongActions.savingFailed({ reason: String(problem) }));
-      }
-    });
+    clearTimeout(this.pause);
+    clearTimeout(this.ceiling);
+    this.ceiling = undefined;
+    this.chain = this.chain.then(() => this.save());
     await this.chain;
+  }
+
+  /** Saves a song that storage does not have yet. */
+  async nowNew(): Promise<void> {
+    this.clock++;
+    await this.now();
+  }
+
+  private async save(): Promise<void> {
+    const song = songOf(this.state(), this.session());
+    const clock = this.clock;
+    if (!song || this.elsewhere() || clock === this.saved) return;
+    try {
+      const lost = await this.storage.save(song, clock, Date.now());
+      if (this.state().open?.id !== song.id) return;
+      if (lost) this.rescued.set(true);
+      this.saved = clock;
+      this.failure.set(null);
+      if (this.clock === clock) this.storage.settled(song.id);
+      else this.keep();
+      this.store.dispatch(SongActions.saved({ whole: this.clock === clock }));
+    } catch (problem) {
+      if (this.state().open?.id !== song.id) return;
+      this.keep();
+      this.failure.set(problem instanceof StorageProblem ? problem.message : String(problem));
+      this.store.dispatch(SongActions.savingFailed());
+      clearTimeout(this.retry);
+      this.retry = setTimeout(() => void this.now(), RETRY_MS);
+    }
   }
 
   /** Claims a song for this tab for as long as it is open. */
@@ -61,14 +149,40 @@ export class Saving {
     if (this.lock?.id === id) return;
     this.lock?.release();
     this.lock = null;
-    if (!('locks' in navigator)) return;
-    await new Promise<void>((settled) => {
-      void navigator.locks.request(`fendro ${id}`, { ifAvailable: true }, (lock) => {
-        this.elsewhere.set(lock === null);
-        settled();
-        if (lock === null) return undefined;
-        return new Promise<void>((release) => { this.lock = { id, release }; });
-      });
-    });
+    const lock = await held(id);
+    this.elsewhere.set(lock === 'elsewhere');
+    if (lock !== 'elsewhere') this.lock = { id, release: lock };
   }
+
+  /**
+   * Does something to a song that is not open here, if no other tab has it open.
+   *
+   * @returns false where another tab has it
+   */
+  async alone(id: string, work: () => Promise<void>): Promise<boolean> {
+    const lock = await held(id);
+    if (lock === 'elsewhere') return false;
+    try {
+      await work();
+    } finally {
+      lock();
+    }
+    return true;
+  }
+}
+
+/** Takes the lock of a song; gives what lets it go. Where the browser has no locks, or does not allow them, there is one tab. */
+function held(id: string): Promise<(() => void) | 'elsewhere'> {
+  if (!('locks' in navigator)) return Promise.resolve(() => undefined);
+  return new Promise((settled) => {
+    navigator.locks
+      .request(`fendro ${id}`, { ifAvailable: true }, (lock) => {
+        if (lock === null) {
+          settled('elsewhere');
+          return undefined;
+        }
+        return new Promise<void>((release) => { settled(release); });
+      })
+      .catch(() => { settled(() => undefined); });
+  });
 }

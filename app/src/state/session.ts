@@ -1,6 +1,7 @@
 import { createActionGroup, createReducer, emptyProps, on, props } from '@ngrx/store';
 import type { HeardTakes } from '@fendro/core/song/resolve';
 import type { Following, GroundChange } from '@fendro/core/song/follow-ground';
+import { own } from '@fendro/core/song/look-up';
 import { HARMONY, type ChordSetting, type ChordSpan, type LineId, type Score } from '@fendro/core/song/schema';
 import type { Ticks } from '@fendro/core/theory/units';
 import { ScoreActions, SongActions, TakeActions } from './song.actions';
@@ -29,7 +30,7 @@ export interface BarSpan {
   readonly to: number;
 }
 
-/** How things stand at the desk: what is looked at, heard and looped. Never saved, never undone. */
+/** How things stand at the desk: what is looked at, heard and looped. Never undone; only what is heard is kept with the song. */
 export interface SessionState {
   /** The place in the running order that is in view. */
   readonly occurrence: string | null;
@@ -85,8 +86,9 @@ export const SessionActions = createActionGroup({
 });
 
 function release(heard: HeardTakes, section: string, line: LineId): HeardTakes {
-  const { [line]: _gone, ...rest } = heard[section] ?? {};
-  return { ...heard, [section]: rest };
+  const { [line]: _gone, ...lines } = own(heard, section) ?? {};
+  const { [section]: _all, ...others } = heard;
+  return Object.keys(lines).length === 0 ? others : { ...others, [section]: lines };
 }
 
 /** Opens where there is something to hear of the first part; in an empty song, at the chords of its beginning. */
@@ -106,6 +108,7 @@ export const sessionReducer = createReducer(
     rolesShown: state.rolesShown,
     grid: state.grid,
     clip: state.clip,
+    heard: song.hearing,
     ...firstView(song.score),
   })),
   on(SessionActions.occurrenceViewed, (state, { occurrence }): SessionState => (occurrence === state.occurrence ? state : { ...state, occurrence, bars: null, chordAt: 0, chordTrial: null })),

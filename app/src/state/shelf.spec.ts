@@ -1,12 +1,16 @@
+import { TestBed } from '@angular/core/testing';
 import { DEFAULT_BRIEFS } from '@fendro/core/song/briefs';
 import { copyOfStyle } from '@fendro/core/styles/style-text';
 import { styleOf } from '@fendro/core/styles/styles';
+import sample from '../storage/samples/shelf-version-1.json';
+import { Notices } from './notices';
 import { Shelf } from './shelf';
 
 const database = { values: new Map<string, unknown>(), full: false };
 jest.mock('localforage', () => ({
   __esModule: true,
   default: {
+    INDEXEDDB: 'indexeddb',
     createInstance: () => ({
       getItem: (key: string) => Promise.resolve(JSON.parse(JSON.stringify(database.values.get(key) ?? null)) as unknown),
       setItem: (key: string, value: unknown) => {
@@ -14,12 +18,20 @@ jest.mock('localforage', () => ({
         database.values.set(key, JSON.parse(JSON.stringify(value)));
         return Promise.resolve(value);
       },
+      removeItem: (key: string) => {
+        if (database.full) return Promise.reject(new Error('full'));
+        database.values.delete(key);
+        return Promise.resolve();
+      },
+      keys: () => Promise.resolve([...database.values.keys()]),
     }),
   },
 }));
 
-const settled = () => new Promise((resolve) => setTimeout(resolve));
-const fresh = async (): Promise<Shelf> => { const shelf = new Shelf(); await settled(); return shelf; };
+/** Until everything that was begun has reached the database. */
+const settled = async (): Promise<void> => { for (let turn = 0; turn < 30; turn++) await new Promise((resolve) => setTimeout(resolve)); };
+const notices = () => TestBed.inject(Notices).open().map(({ text }) => text);
+const fresh = async (): Promise<Shelf> => { TestBed.resetTestingModule(); const shelf = TestBed.inject(Shelf); await settled(); return shelf; };
 const phrase = (id: string) => ({ id, name: id, role: 'melody' as const, tonic: 0, scale: 'major', bar: 1920, length: 1920, notes: [{ start: 0, duration: 480, pitch: 60, velocity: 80 }], chords: [] });
 
 beforeEach(() => {
@@ -60,19 +72,75 @@ describe('the shelf', () => {
     expect(shelf.contents()).toMatchObject({ phrases: [], briefs: [], styles: [], favourites: [] });
   });
 
-  it('reads what an older Fendro kept, and leaves out what is damaged rather than failing', async () => {
-    database.values.set('shelf', { progressions: [], rhythms: ['own:y'], scales: [], favourites: ['q'] });
-    expect((await fresh()).contents()).toMatchObject({ rhythms: ['own:y'], favourites: ['q'], phrases: [], briefs: [], styles: [] });
-    database.values.set('shelf', 'nonsense');
-    expect((await fresh()).contents().rhythms).toEqual([]);
+  it('carries over what version 1 kept in one record, which itself stays', async () => {
+    database.values.set('shelf', sample);
+    const shelf = await fresh();
+    expect(shelf.contents().rhythms).toEqual(sample.rhythms);
+    expect(shelf.contents().favourites).toEqual(sample.favourites);
+    // Names that were saved and could not be read again are shortened.
+    expect(shelf.contents().phrases.map(({ name }) => name.length)).toEqual([80, 10]);
+    expect(shelf.contents().styles[0]!.band[0]!.name).toHaveLength(60);
+    expect(shelf.contents().briefs[0]!.brief).toMatchObject({ time: null, way: null, pickup: 0 });
+    expect(notices()).toEqual([expect.stringContaining('1 thing could not be read and was set aside, untouched: phrase “Broken”')]);
+    shelf.removePhrase(shelf.contents().phrases[0]!.id);
+    await settled();
+    const again = await fresh();
+    expect(again.contents().phrases).toHaveLength(1);
+    expect(notices()).toHaveLength(1);
+    expect(database.values.get('shelf')).toEqual(sample);
   });
 
-  it('says when it cannot keep something', async () => {
+  it('sets damaged things aside and names them, and never writes over them', async () => {
+    const shelf = await fresh();
+    shelf.savePhrase(phrase('one'));
+    shelf.savePhrase(phrase('two'));
+    await settled();
+    const damaged = { version: 2, at: 5, item: { name: 'Two of them', notes: 'gone' } };
+    database.values.set('item/phrases/two', damaged);
+    const again = await fresh();
+    expect(again.contents().phrases.map(({ name }) => name)).toEqual(['one']);
+    expect(notices()[0]).toContain('phrase “Two of them”');
+    again.savePhrase(phrase('three'));
+    await settled();
+    expect(database.values.get('item/phrases/two')).toEqual(damaged);
+  });
+
+  it('keeps what two tabs put there', async () => {
+    const one = await fresh();
+    const two = await fresh();
+    one.savePhrase(phrase('of one tab'));
+    two.savePhrase(phrase('of the other'));
+    await settled();
+    const names = (await fresh()).contents().phrases.map(({ name }) => name);
+    expect(names).toHaveLength(2);
+    expect(names).toEqual(expect.arrayContaining(['of one tab', 'of the other']));
+  });
+
+  it('leaves the shelf of a newer Fendro alone and says so', async () => {
+    database.values.set('version', 3);
+    expect((await fresh()).problems()[0]).toMatch(/newer Fendro/);
+  });
+
+  it('keeps long names by shortening them, and refuses in words what it could not read again', async () => {
+    const shelf = await fresh();
+    expect(shelf.savePhrase({ ...phrase('long'), name: 'The melody of a section with a very long name indeed, of many letters, take 123' })).toBe(true);
+    expect(shelf.savePhrase({ ...phrase('empty'), notes: [] })).toBe(false);
+    expect(notices()[0]).toMatch(/phrase was not put on the shelf: notes/);
+    await settled();
+    expect((await fresh()).contents().phrases).toEqual([expect.objectContaining({ id: 'long' })]);
+  });
+
+  it('says when it cannot keep something, and keeps it when it can again', async () => {
     const shelf = await fresh();
     database.full = true;
     shelf.savePhrase(phrase('one'));
     await settled();
-    expect(shelf.problem()).toMatch(/could not be saved/);
+    expect(shelf.problems()[0]).toMatch(/could not be saved/);
     expect(shelf.contents().phrases).toHaveLength(1);
+    database.full = false;
+    shelf.savePhrase(phrase('two'));
+    await settled();
+    expect(shelf.problems()).toEqual([]);
+    expect((await fresh()).contents().phrases.map(({ name }) => name)).toEqual(['two', 'one']);
   });
 });

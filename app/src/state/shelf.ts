@@ -1,104 +1,169 @@
-import '@fendro/core/song/validation';
-import { Injectable, signal } from '@angular/core';
-import localforage from 'localforage';
-import * as z from 'zod';
-import { ownPhraseSchema, type OwnPhrase } from '@fendro/core/song/own-phrase';
-import { briefSchema, chordSpanSchema, ROLES } from '@fendro/core/song/schema';
-import { styleSchema, type Style } from '@fendro/core/song/style';
+import { computed, inject, Injectable, signal } from '@angular/core';
+import { LIMITS, shortened } from '@fendro/core/song/limits';
+import { tellIssue } from '@fendro/core/song/check';
+import { LONGEST_PHRASE_NAME, type OwnPhrase } from '@fendro/core/song/own-phrase';
+import type { Style } from '@fendro/core/song/style';
+import { EMPTY_SHELF, idOf, itemKey, KIND_NAMES, SHELF_ITEMS, ShelfStorage, type ShelfContents, type ShelfItem, type ShelfKind } from '../storage/shelf-storage';
 import { newId } from './ids';
+import { Notices } from './notices';
 
-/** What can be used again in any song. Rhythms and scales are written out in their ids. */
-const shelfSchema = z.object({
-  progressions: z.array(z.object({ id: z.string(), name: z.string(), tonic: z.number(), scale: z.string(), length: z.number().int(), bars: z.number().int(), chords: z.array(chordSpanSchema) })),
-  rhythms: z.array(z.string()),
-  scales: z.array(z.string()),
-  favourites: z.array(z.string()),
-  phrases: z.array(ownPhraseSchema).default([]),
-  styles: z.array(styleSchema).default([]),
-  briefs: z.array(z.object({ id: z.string(), name: z.string(), role: z.enum(ROLES), brief: briefSchema })).default([]),
-});
-export type ShelfContents = z.infer<typeof shelfSchema>;
-export type ShelfBrief = ShelfContents['briefs'][number];
-export type ShelfProgression = ShelfContents['progressions'][number];
+export type ShelfBrief = ShelfItem<'briefs'>;
+export type ShelfProgression = ShelfItem<'progressions'>;
 
-const EMPTY: ShelfContents = { progressions: [], rhythms: [], scales: [], favourites: [], phrases: [], styles: [], briefs: [] };
-const KEY = 'shelf';
+/** What could not be written is tried again after this. */
+const RETRY_MS = 4000;
 
-/** Saved things across songs: there at once, everywhere, and after a reload. */
+/** One thing that is not in the database yet. */
+interface Change {
+  readonly kind: ShelfKind;
+  readonly name: string;
+  /** Null where it is taken off the shelf. */
+  readonly item: ShelfItem<ShelfKind> | null;
+  readonly at: number;
+}
+
+const sameThing = (a: Change, b: Change): boolean => a.kind === b.kind && a.name === b.name;
+
+/** The shelf with a change made to it: what is put there stands first, or where the same thing stood. */
+function withChange(contents: ShelfContents, { kind, name, item }: Change): ShelfContents {
+  const list: readonly ShelfItem<ShelfKind>[] = contents[kind];
+  const stands = list.some((own) => idOf(own) === name);
+  const next = item === null ? list.filter((own) => idOf(own) !== name) : stands ? list.map((own) => (idOf(own) === name ? item : own)) : [item, ...list];
+  return { ...contents, [kind]: next };
+}
+
+/** Saved things across songs: there at once, everywhere, in every tab and after a reload. */
 @Injectable({ providedIn: 'root' })
 export class Shelf {
-  private readonly store = localforage.createInstance({ name: 'fendro', storeName: 'shelf' });
-  readonly contents = signal<ShelfContents>(EMPTY);
-  /** Said where something could not be kept. */
-  readonly problem = signal<string | null>(null);
+  private readonly storage = inject(ShelfStorage);
+  private readonly notices = inject(Notices);
+  readonly contents = signal<ShelfContents>(EMPTY_SHELF);
+  private readonly unread = signal<string | null>(null);
+  private readonly unwritten = signal<string | null>(null);
+  /** Told for as long as something cannot be read or kept. */
+  readonly problems = computed(() => [this.unread(), this.unwritten()].filter((text) => text !== null));
+  private waiting: readonly Change[] = [];
+  private writing: Promise<void> = Promise.resolve();
+  private retry: ReturnType<typeof setTimeout> | undefined;
+  private places: ReadonlyMap<string, number> = new Map();
+  /** Other tabs are told of changes, and tell of theirs. */
+  private readonly others = typeof BroadcastChannel === 'function' ? new BroadcastChannel('fendro shelf') : null;
 
   constructor() {
-    void this.store.getItem<unknown>(KEY).then((stored) => {
-      const read = shelfSchema.safeParse(stored);
-      if (read.success) this.contents.set(read.data);
-    }).catch(() => undefined);
+    this.others?.addEventListener('message', () => void this.read());
+    void this.read();
   }
 
-  private change(change: Partial<ShelfContents>): void {
-    this.contents.update((contents) => ({ ...contents, ...change }));
-    void this.store.setItem(KEY, this.contents()).then(() => { this.problem.set(null); }).catch(() => { this.problem.set('The shelf could not be saved: the browser’s storage is full or blocked.'); });
+  private async read(): Promise<void> {
+    try {
+      const { contents, setAside, places } = await this.storage.read();
+      this.places = new Map([...places, ...this.waiting.map(({ kind, name, at }) => [itemKey(kind, name), at] as const)]);
+      // What was put there meanwhile is on its way.
+      this.contents.set(this.waiting.reduce(withChange, contents));
+      const aside = asideInWords(setAside);
+      if (aside !== null) this.notices.sayUntilRead(aside);
+      this.unread.set(null);
+    } catch (problem) {
+      this.unread.set(`The shelf could not be read: ${problem instanceof Error ? problem.message : String(problem)}. What is on it is untouched.`);
+    }
   }
 
-  saveProgression(progression: Omit<ShelfProgression, 'id'>): void {
-    this.change({ progressions: [{ ...progression, id: newId('progression') }, ...this.contents().progressions] });
+  private change(kind: ShelfKind, name: string, item: ShelfItem<ShelfKind> | null): boolean {
+    if (item !== null) {
+      const checked = SHELF_ITEMS[kind].safeParse(item);
+      if (!checked.success) {
+        this.notices.say(`This ${KIND_NAMES[kind]} was not put on the shelf: ${tellIssue(checked.error)}.`);
+        return false;
+      }
+    }
+    // What is changed keeps its place; what is new stands first.
+    const at = this.places.get(itemKey(kind, name)) ?? Math.max(Date.now(), 1 + Math.max(0, ...this.places.values()));
+    this.places = new Map([...this.places, [itemKey(kind, name), at]]);
+    const change: Change = { kind, name, item, at };
+    this.waiting = [...this.waiting.filter((other) => !sameThing(other, change)), change];
+    this.contents.update((contents) => withChange(contents, change));
+    this.writing = this.writing.then(() => this.write());
+    return true;
+  }
+
+  private async write(): Promise<void> {
+    clearTimeout(this.retry);
+    try {
+      for (const change of this.waiting) {
+        if (change.item === null) await this.storage.remove(change.kind, change.name);
+        else await this.storage.put(change.kind, change.item, change.at);
+        this.waiting = this.waiting.filter((other) => other !== change);
+      }
+      this.unwritten.set(null);
+      this.others?.postMessage('changed');
+    } catch (problem) {
+      this.unwritten.set(`The shelf could not be saved: ${problem instanceof Error ? problem.message : String(problem)}. Fendro goes on trying.`);
+      this.retry = setTimeout(() => { this.writing = this.writing.then(() => this.write()); }, RETRY_MS);
+    }
+  }
+
+  saveProgression(progression: Omit<ShelfProgression, 'id'>): boolean {
+    const item = { ...progression, name: shortened(progression.name, LIMITS.title), id: newId('progression') };
+    return this.change('progressions', item.id, item);
   }
 
   removeProgression(id: string): void {
-    this.change({ progressions: this.contents().progressions.filter((own) => own.id !== id) });
+    this.change('progressions', id, null);
   }
 
   saveRhythm(id: string): void {
-    if (!this.contents().rhythms.includes(id)) this.change({ rhythms: [id, ...this.contents().rhythms] });
+    if (!this.contents().rhythms.includes(id)) this.change('rhythms', id, id);
   }
 
   removeRhythm(id: string): void {
-    this.change({ rhythms: this.contents().rhythms.filter((own) => own !== id) });
+    this.change('rhythms', id, null);
   }
 
   saveScale(id: string): void {
-    if (!this.contents().scales.includes(id)) this.change({ scales: [id, ...this.contents().scales] });
+    if (!this.contents().scales.includes(id)) this.change('scales', id, id);
   }
 
-  savePhrase(phrase: OwnPhrase): void {
-    this.change({ phrases: [phrase, ...this.contents().phrases] });
+  savePhrase(phrase: OwnPhrase): boolean {
+    return this.change('phrases', phrase.id, { ...phrase, name: shortened(phrase.name, LONGEST_PHRASE_NAME) });
   }
 
   renamePhrase(id: string, name: string): void {
-    this.change({ phrases: this.contents().phrases.map((own) => (own.id === id ? { ...own, name } : own)) });
+    const phrase = this.contents().phrases.find((own) => own.id === id);
+    if (phrase) this.savePhrase({ ...phrase, name });
   }
 
   removePhrase(id: string): void {
-    this.change({ phrases: this.contents().phrases.filter((own) => own.id !== id) });
+    this.change('phrases', id, null);
   }
 
   /** Puts a style of one's own first; `replaces` is the one that it was changed from. */
-  saveStyle(style: Style, replaces: string | null): void {
-    this.change({ styles: [style, ...this.contents().styles.filter(({ id }) => id !== replaces && id !== style.id)] });
+  saveStyle(style: Style, replaces: string | null): boolean {
+    if (!this.change('styles', style.id, style)) return false;
+    if (replaces !== null && replaces !== style.id) this.change('styles', replaces, null);
+    return true;
   }
 
   removeStyle(id: string): void {
-    this.change({ styles: this.contents().styles.filter((own) => own.id !== id) });
+    this.change('styles', id, null);
   }
 
-  saveBrief(brief: Omit<ShelfBrief, 'id'>): void {
-    this.change({ briefs: [{ ...brief, id: newId('brief') }, ...this.contents().briefs] });
+  saveBrief(brief: Omit<ShelfBrief, 'id'>): boolean {
+    const item = { ...brief, name: shortened(brief.name, LIMITS.name), id: newId('brief') };
+    return this.change('briefs', item.id, item);
   }
 
   removeBrief(id: string): void {
-    this.change({ briefs: this.contents().briefs.filter((own) => own.id !== id) });
+    this.change('briefs', id, null);
   }
 
   toggleFavourite(id: string): void {
-    const { favourites } = this.contents();
-    this.change({ favourites: favourites.includes(id) ? favourites.filter((own) => own !== id) : [id, ...favourites] });
+    this.change('favourites', id, this.isFavourite(id) ? null : id);
   }
 
   isFavourite(id: string): boolean {
     return this.contents().favourites.includes(id);
   }
 }
+
+const asideInWords = (items: readonly string[]): string | null =>
+  items.length === 0 ? null : `On the shelf ${items.length} ${items.length === 1 ? 'thing' : 'things'} could not be read and ${items.length === 1 ? 'was' : 'were'} set aside, untouched: ${items.slice(0, 6).join(', ')}${items.length > 6 ? ' …' : ''}.`;

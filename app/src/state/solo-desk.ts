@@ -6,7 +6,7 @@ import type { Part, Score } from '@fendro/core/song/schema';
 import { placeSolo, removeSolo } from '@fendro/core/song/solo';
 import { freeColour, newPart } from '@fendro/core/styles/band';
 import { styleIn } from '@fendro/core/styles/styles';
-import { Drafting } from './drafting';
+import { Drafting, TAKES_AT_A_TIME } from './drafting';
 import { newId } from './ids';
 import { selectOwnScore, selectPart, selectSection, selectSession } from './selectors';
 import { ScoreActions } from './song.actions';
@@ -46,8 +46,10 @@ export class SoloDesk {
     const over = this.rests()?.id ?? null;
     const { score: withPart, part } = this.soloist(score);
     const placed = placeSolo(withPart, section.id, { part: part.id, over, from: bars.from, to: Math.min(bars.to, section.bars) });
-    this.store.dispatch(ScoreActions.revised({ name: 'give bars to a solo', score: placed, takes: [], released: [], focus: part.id }));
-    await this.drafting.draft(section.id, part.id);
+    const gesture = newId('solo');
+    this.store.dispatch(ScoreActions.revised({ name: 'give bars to a solo', score: placed, takes: [], released: [], focus: part.id, gesture }));
+    // Where there is no room for another part, that was told, and nothing is drafted.
+    if (this.score()?.parts.some(({ id }) => id === part.id)) await this.drafting.draft(section.id, part.id, TAKES_AT_A_TIME, gesture);
   }
 
   private soloist(score: Score): { score: Score; part: Part } {

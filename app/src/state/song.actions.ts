@@ -1,5 +1,5 @@
 import { createActionGroup, emptyProps, props } from '@ngrx/store';
-import type { Brief, ChordSetting, EnergyPoint, Ground, HarmonyBrief, LineId, Occurrence, Part, Score, Section, Song, Take, Verdict } from '@fendro/core/song/schema';
+import type { Brief, ChordSetting, EnergyPoint, Ground, HarmonyBrief, Heard, LineId, Occurrence, Part, Score, Section, Song, Take, Verdict } from '@fendro/core/song/schema';
 
 /** What the writer does to the score; each is one undo step, named in song.reducer.ts. */
 export const ScoreActions = createActionGroup({
@@ -22,16 +22,30 @@ export const ScoreActions = createActionGroup({
     'Energy drawn': props<{ occurrence: string; points: readonly { at: number; value: number }[]; gesture?: string }>(),
     'Energy shaped': props<{ points: readonly EnergyPoint[] }>(),
     'Bars held': props<{ section: string; bars: readonly number[] }>(),
-    /** Anything that makes new takes and chooses them in one step, named by what the writer did; heard takes of those lines are let go; `view` is a place of the running order to look at, `focus` a line. */
-    Revised: props<{ name: string; score: Score; takes: readonly Take[]; released: readonly { section: string; line: LineId }[]; gesture?: string; view?: string; focus?: LineId }>(),
+    /**
+     * Anything that makes new takes and chooses them in one step, named by what the writer did; heard takes of those
+     * lines are let go. `logged` goes into the logbook, `view` is a place of the running order to look at, `focus` a line.
+     */
+    Revised: props<{
+      name: string;
+      score: Score;
+      takes: readonly Take[];
+      released: readonly { section: string; line: LineId }[];
+      gesture?: string;
+      logged?: readonly Heard[];
+      view?: string;
+      focus?: LineId;
+    }>(),
   },
 });
 
 export const TakeActions = createActionGroup({
   source: 'Take',
   events: {
-    /** Takes came to be; the ledger only ever grows. */
+    /** Takes came to be. */
     Made: props<{ takes: readonly Take[] }>(),
+    /** Takes that nobody has heard, chosen or judged are let go; nothing else ever leaves the ledger. */
+    Cleared: props<{ takes: readonly string[] }>(),
     /** Takes came to be and the last of them is heard. */
     'Made and heard': props<{ takes: readonly Take[]; take: string; section: string; line: LineId; at: number }>(),
     /** A take sounds in place of the chosen one. */
@@ -52,7 +66,8 @@ export const SongActions = createActionGroup({
     Closed: emptyProps(),
     Undone: emptyProps(),
     Redone: emptyProps(),
-    Saved: props<{ at: number }>(),
-    'Saving failed': props<{ reason: string }>(),
+    /** `whole`: nothing has changed since. */
+    Saved: props<{ whole: boolean }>(),
+    'Saving failed': emptyProps(),
   },
 });

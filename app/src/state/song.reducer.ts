@@ -1,5 +1,6 @@
 import { createReducer, on, type ActionCreator, type ReducerTypes } from '@ngrx/store';
 import * as edits from '@fendro/core/song/edit';
+import { scoreProblem, takeProblem } from '@fendro/core/song/check';
 import type { Heard, Score, Take } from '@fendro/core/song/schema';
 import { ScoreActions, SongActions, TakeActions } from './song.actions';
 
@@ -20,9 +21,11 @@ export interface SongState {
   /** Scores to return to on redo, the nearest last. */
   readonly future: readonly Step[];
   readonly saving: 'saved' | 'changed' | 'failed';
+  /** Why the last edit was not made, in plain words; another object each time. */
+  readonly refused: { readonly reason: string } | null;
 }
 
-export const CLOSED: SongState = { open: null, score: null, takes: {}, heard: [], past: [], future: [], saving: 'saved' };
+export const CLOSED: SongState = { open: null, score: null, takes: {}, heard: [], past: [], future: [], saving: 'saved', refused: null };
 
 const LONGEST_PAST = 1000;
 
@@ -30,17 +33,22 @@ interface Gesture {
   readonly gesture?: string;
 }
 
-/** Makes a pure edit undoable under a readable name; the steps of one gesture become one. */
+/** What could not be saved stays so until it could. */
+const changed = ({ saving }: SongState): SongState['saving'] => (saving === 'failed' ? 'failed' : 'changed');
+
+/** Makes a pure edit undoable under a readable name; the steps of one gesture become one. What could not be opened again is refused. */
 function edited<P>(name: string, edit: (score: Score, action: P) => Score) {
   return (state: SongState, action: P): SongState => {
     if (!state.score) return state;
     const score = edit(state.score, action);
     if (score === state.score) return state;
+    const problem = scoreProblem(score, state.takes);
+    if (problem !== null) return { ...state, refused: { reason: problem } };
     const gesture = (action as Gesture).gesture;
     const last = state.past.at(-1);
     const joins = gesture !== undefined && last?.gesture === gesture;
     const past = joins ? state.past : [...state.past, { name, before: state.score, gesture }].slice(-LONGEST_PAST);
-    return { ...state, score, past, future: [], saving: 'changed' };
+    return { ...state, score, past, future: [], saving: changed(state) };
   };
 }
 
@@ -68,17 +76,39 @@ const scoreEdits: ReducerTypes<SongState, readonly ActionCreator[]>[] = [
 
 const withTakes = (state: SongState, takes: readonly Take[]): SongState => ({
   ...state,
-  takes: { ...state.takes, ...Object.fromEntries(takes.map((take) => [take.id, take])) },
+  takes: takes.length === 0 ? state.takes : { ...state.takes, ...Object.fromEntries(takes.map((take) => [take.id, take])) },
 });
 
+/** Chords are typed by people; notes come from drafters and files that were checked on their way. */
+const takesProblem = (takes: readonly Take[]): string | null => takes.reduce<string | null>((found, take) => found ?? (take.of === 'harmony' ? takeProblem(take) : null), null);
+
+/** An edit that brings takes along: all of it happens or nothing does. */
+function revised(state: SongState, { name, score, takes, gesture, logged = [] }: ReturnType<typeof ScoreActions.revised>): SongState {
+  if (!state.score) return state;
+  const problem = takesProblem(takes);
+  if (problem !== null) return { ...state, refused: { reason: problem } };
+  const whole = withTakes(state, takes);
+  const next = edited(name, () => score)(whole, gesture === undefined ? {} : { gesture });
+  if (next.refused !== state.refused) return { ...state, refused: next.refused };
+  return logged.length === 0 ? next : { ...next, heard: [...next.heard, ...logged], saving: changed(next) };
+}
 
 export const songReducer = createReducer(
   CLOSED,
   ...(scoreEdits as ReducerTypes<SongState, ActionCreator[]>[]),
-  on(ScoreActions.revised, (state, { name, score, takes, gesture }): SongState => (state.score ? edited(name, () => score)(withTakes(state, takes), { gesture }) : state)),
-  on(TakeActions.made, (state, { takes }): SongState => (state.score ? withTakes(state, takes) : state)),
-  on(TakeActions.madeAndHeard, (state, { takes, take, at }): SongState => (state.score ? { ...withTakes(state, takes), heard: [...state.heard, { take, at }], saving: 'changed' } : state)),
-  on(TakeActions.heard, (state, { take, at }): SongState => ({ ...state, heard: [...state.heard, { take, at }], saving: 'changed' })),
+  on(ScoreActions.revised, revised),
+  on(TakeActions.made, (state, { takes }): SongState => (state.score ? { ...withTakes(state, takes), saving: changed(state) } : state)),
+  on(TakeActions.cleared, (state, { takes }): SongState => {
+    const gone = new Set(takes);
+    return { ...state, takes: Object.fromEntries(Object.entries(state.takes).filter(([id]) => !gone.has(id))), saving: changed(state) };
+  }),
+  on(TakeActions.madeAndHeard, (state, { takes, take, at }): SongState => {
+    const problem = takesProblem(takes);
+    if (problem !== null) return { ...state, refused: { reason: problem } };
+    return state.score ? { ...withTakes(state, takes), heard: [...state.heard, { take, at }], saving: changed(state) } : state;
+  }),
+  on(TakeActions.heard, (state, { take, at }): SongState => ({ ...state, heard: [...state.heard, { take, at }], saving: changed(state) })),
+  on(TakeActions.released, (state): SongState => ({ ...state, saving: changed(state) })),
   on(SongActions.opened, (_state, { song }): SongState => ({
     ...CLOSED,
     open: { id: song.id, seed: song.seed },
@@ -90,13 +120,13 @@ export const songReducer = createReducer(
   on(SongActions.undone, (state): SongState => {
     const step = state.past.at(-1);
     if (!step || !state.score) return state;
-    return { ...state, score: step.before, past: state.past.slice(0, -1), future: [...state.future, { name: step.name, before: state.score }], saving: 'changed' };
+    return { ...state, score: step.before, past: state.past.slice(0, -1), future: [...state.future, { name: step.name, before: state.score }], saving: changed(state) };
   }),
   on(SongActions.redone, (state): SongState => {
     const step = state.future.at(-1);
     if (!step || !state.score) return state;
-    return { ...state, score: step.before, future: state.future.slice(0, -1), past: [...state.past, { name: step.name, before: state.score }], saving: 'changed' };
+    return { ...state, score: step.before, future: state.future.slice(0, -1), past: [...state.past, { name: step.name, before: state.score }], saving: changed(state) };
   }),
-  on(SongActions.saved, (state): SongState => ({ ...state, saving: state.saving === 'changed' ? 'saved' : state.saving })),
+  on(SongActions.saved, (state, { whole }): SongState => ({ ...state, saving: whole ? 'saved' : 'changed' })),
   on(SongActions.savingFailed, (state): SongState => ({ ...state, saving: 'failed' })),
 );

@@ -1,4 +1,5 @@
 import { effect, Injectable, signal } from '@angular/core';
+import { pageMemory } from './page-memory';
 
 export type ThemeName = 'day' | 'night';
 const KEY = 'fendro theme';
@@ -15,13 +16,13 @@ export class Theme {
   }
 
   private initial(): ThemeName {
-    const stored = localStorage.getItem(KEY);
+    const stored = pageMemory.get(KEY);
     if (stored === 'day' || stored === 'night') return stored;
     return typeof matchMedia === 'function' && matchMedia('(prefers-color-scheme: dark)').matches ? 'night' : 'day';
   }
 
   toggle(): void {
     this.name.update((name) => (name === 'day' ? 'night' : 'day'));
-    localStorage.setItem(KEY, this.name());
+    pageMemory.set(KEY, this.name());
   }
 }

@@ -40,7 +40,11 @@ export class DraftClient {
     const id = this.next++;
     const done = new Promise<void>((resolve) => this.jobs.set(id, { listener, done: resolve }));
     const { request, from, count, shown } = job;
-    this.post({ kind: 'draft', id, request: request as never, from, count, shown: [...shown] });
+    try {
+      this.post({ kind: 'draft', id, request: request as never, from, count, shown: [...shown] });
+    } catch (problem) {
+      this.breakDown(problem instanceof Error ? problem.message : String(problem));
+    }
     return { done, cancel: () => { this.cancel(id); } };
   }
 
@@ -68,17 +72,27 @@ export class DraftClient {
     if (this.worker) return this.worker;
     const worker = createDraftWorker();
     worker.addEventListener('message', ({ data }: MessageEvent<unknown>) => { this.receive(data); });
-    worker.addEventListener('error', (event: ErrorEvent) => {
-      for (const { listener } of this.jobs.values()) listener.refused({ reason: `Drafting stopped: ${event.message}` });
-      this.worker = null;
-      this.endAll();
-    });
+    worker.addEventListener('error', (event: ErrorEvent) => { this.breakDown(event.message || 'its program could not be loaded'); });
+    worker.addEventListener('messageerror', () => { this.breakDown('an answer could not be read'); });
     this.worker = worker;
     return worker;
   }
 
+  /** Every job that waits is told, and the next one gets a new worker. */
+  private breakDown(reason: string): void {
+    this.worker?.terminate();
+    this.worker = null;
+    for (const { listener } of this.jobs.values()) listener.refused({ reason: brokenOff(reason) });
+    this.endAll();
+  }
+
   private receive(data: unknown): void {
-    const message = fromWorkerSchema.parse(data);
+    const read = fromWorkerSchema.safeParse(data);
+    if (!read.success) {
+      this.breakDown('an answer could not be read');
+      return;
+    }
+    const message = read.data;
     const job = this.jobs.get(message.id);
     if (!job) return;
     if (message.kind === 'take') job.listener.take(message);
@@ -86,11 +100,14 @@ export class DraftClient {
     else if (message.kind === 'refused') job.listener.refused(message);
     else if (message.kind === 'used up') job.listener.refused({ reason: usedUp(message.found) });
     else {
+      if (message.kind === 'failed') job.listener.refused({ reason: brokenOff(message.reason) });
       this.jobs.delete(message.id);
       job.done();
     }
   }
 }
+
+const brokenOff = (reason: string): string => `Drafting broke off (${reason}). What was drafted before is here; draft again, and if it breaks off again, change the brief.`;
 
 const usedUp = (found: number): string =>
   found === 0

@@ -35,6 +35,8 @@ export const fromWorkerSchema = z.discriminatedUnion('kind', [
     nearest: z.object({ low: z.number().int(), high: z.number().int(), anchoring: z.number(), voices: z.number().int() }).partial().optional(),
   }),
   z.object({ kind: z.literal('used up'), id: z.number().int(), found: z.number() }),
+  /** The work broke off on the way, for a reason that no brief is to blame for. */
+  z.object({ kind: z.literal('failed'), id: z.number().int(), reason: z.string() }),
   z.object({ kind: z.literal('done'), id: z.number().int() }),
 ]);
 export type FromWorker = z.infer<typeof fromWorkerSchema>;

@@ -36,7 +36,10 @@ async function work({ id, request, from, count, shown }: Extract<ToWorker, { kin
 
 async function workAll(): Promise<void> {
   busy = true;
-  for (let next = waiting.shift(); next; next = waiting.shift()) await work(next);
+  for (let next = waiting.shift(); next; next = waiting.shift()) {
+    const { id } = next;
+    await work(next).catch((problem: unknown) => { answer({ kind: 'failed', id, reason: problem instanceof Error ? problem.message : String(problem) }); });
+  }
   busy = false;
 }
 

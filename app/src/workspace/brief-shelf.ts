@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
+import { LIMITS, shortened } from '@fendro/core/song/limits';
 import { takenBrief } from '@fendro/core/song/briefs';
 import { isDrumRole } from '@fendro/core/song/roles';
 import type { Brief, Part, Role } from '@fendro/core/song/schema';
@@ -48,7 +49,7 @@ export class BriefShelf {
   private readonly alike = (role: Role): boolean => isDrumRole(role) === isDrumRole(this.part().role);
   protected readonly parts = computed(() => (this.score()?.parts ?? []).filter(({ id, role }) => id !== this.part().id && this.alike(role)));
   protected readonly saved = computed(() => this.shelf.contents().briefs.filter(({ role }) => this.alike(role)));
-  protected readonly proposed = computed(() => `${this.part().name} of ${this.score()?.title ?? ''}`.slice(0, 60));
+  protected readonly proposed = computed(() => shortened(`${this.part().name} of ${this.score()?.title ?? ''}`, LIMITS.name));
 
   protected roleName(role: Role): string {
     return ROLE_NAMES[role].toLowerCase();
@@ -64,7 +65,6 @@ export class BriefShelf {
     event.preventDefault();
     const { role, brief } = this.part();
     if (name.trim() === '') return;
-    this.shelf.saveBrief({ name: name.trim(), role, brief });
-    this.naming.set(false);
+    if (this.shelf.saveBrief({ name: name.trim(), role, brief })) this.naming.set(false);
   }
 }

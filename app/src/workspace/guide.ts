@@ -2,6 +2,7 @@ import { computed, effect, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { Playback } from '../sound/playback';
 import { selectScore, selectSong } from '../state/selectors';
+import { pageMemory } from '../ui/page-memory';
 
 const KEY = 'fendro first minute';
 
@@ -48,13 +49,13 @@ export class Guide {
   }
 
   private stored(): number {
-    const stored = localStorage.getItem(KEY);
+    const stored = pageMemory.get(KEY);
     return stored === null ? 0 : Number(stored);
   }
 
   go(step: number): void {
     this.step.set(step);
-    localStorage.setItem(KEY, String(step));
+    pageMemory.set(KEY, String(step));
   }
 
   /** Puts it away; the Help page takes it up where it was. */

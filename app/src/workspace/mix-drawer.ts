@@ -18,7 +18,7 @@ const LEFT_AFTER_A_SECOND = 0.012;
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [MatTooltip, Icon],
   template: `
-    <section class="drawer" data-region="drawer" aria-label="Mix">
+    <section class="drawer" data-region="drawer" aria-label="Mix" data-opened-by="[data-opens=mix]">
       <header><h2>Mix</h2>
         @if (score()?.ground; as ground) {
           <label>Swing <input type="range" min="0" max="100" step="5" [value]="ground.swing" (input)="setGround({ swing: +$any($event.target).value })" /><output class="mono">{{ ground.swing }} %</output></label>

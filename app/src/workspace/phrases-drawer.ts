@@ -155,7 +155,7 @@ export class PhrasesDrawer {
 
   protected letGo(): void {
     const tried = this.tried;
-    if (tried) this.store.dispatch(TakeActions.released({ section: tried.section, line: tried.part }));
+    if (tried) this.desk.backToChosen(tried.section, tried.part);
     this.end();
   }
 

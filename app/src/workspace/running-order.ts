@@ -1,11 +1,12 @@
 import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
-import { afterNextRender, ChangeDetectionStrategy, Component, computed, DestroyRef, ElementRef, inject, viewChild } from '@angular/core';
+import { afterNextRender, afterRenderEffect, ChangeDetectionStrategy, Component, computed, DestroyRef, ElementRef, inject, viewChild } from '@angular/core';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
 import { ENDING_NAMES, endSong } from '@fendro/core/compose/ending';
 import { ENERGY_SHAPES, shapedEnergy } from '@fendro/core/song/energy';
 import { freeName, nameOfKind } from '@fendro/core/song/edit';
+import { LIMITS } from '@fendro/core/song/limits';
 import { isDrumRole } from '@fendro/core/song/roles';
 import { soundingNotes } from '@fendro/core/sounding/parts';
 import { type Placed } from '@fendro/core/song/resolve';
@@ -58,6 +59,11 @@ export class RunningOrder {
   }
 
   constructor() {
+    // Long running orders scroll: the place in view stays in sight.
+    afterRenderEffect(() => {
+      this.view();
+      this.track().nativeElement.querySelector<HTMLElement>('.section[aria-current="true"]')?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+    });
     const destroyed = inject(DestroyRef);
     afterNextRender(() => {
       destroyed.onDestroy(this.playback.watch((tick) => {
@@ -125,6 +131,13 @@ export class RunningOrder {
   private move(place: Placed, to: number): void {
     if (to >= 0 && to < this.placed().length) this.store.dispatch(ScoreActions.occurrenceMoved({ occurrence: place.occurrence.id, to }));
   }
+
+  protected readonly placesFull = computed(() => (this.score()?.order.length ?? 0) >= LIMITS.places);
+  protected readonly sectionsFull = computed(() => this.placesFull() || (this.score()?.sections.length ?? 0) >= LIMITS.sections);
+  protected readonly limit = computed(() => {
+    if (this.placesFull()) return `A running order holds up to ${LIMITS.places} places. Take some out first.`;
+    return this.sectionsFull() ? `A song holds up to ${LIMITS.sections} sections; those that are there can be repeated.` : null;
+  });
 
   protected add(kind: SectionKind): void {
     const score = this.score();

@@ -1,10 +1,10 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { OwnGround } from '@fendro/core/song/schema';
 import { tonicsFor } from '@fendro/core/theory/key';
 import { METRES, metreName } from '@fendro/core/theory/metre';
 import { pitchClassOf, printedName } from '@fendro/core/theory/pitch';
-import { SCALE_GROUPS, tempoProblem } from '../shell/scale-groups';
+import { readTempo, SCALE_GROUPS } from '../shell/scale-groups';
 import { HarmonyDesk } from '../state/harmony-desk';
 import { selectGround, selectOwnScore, selectSection } from '../state/selectors';
 
@@ -54,7 +54,8 @@ export class SectionGround {
   protected readonly tonicClass = computed(() => pitchClassOf(this.ground()?.tonic ?? 0));
   protected readonly metreOf = computed(() => { const ground = this.ground(); return ground ? metreName(ground.metre) : ''; });
   protected readonly tonics = computed(() => tonicsFor(this.ground()?.scale ?? 'major').map((tonic) => ({ value: pitchClassOf(tonic), name: printedName(tonic) })));
-  protected readonly problem = signal<string | null>(null);
+  /** Of the section in view: another one has nothing to do with it. */
+  protected readonly problem = linkedSignal<string | undefined, string | null>({ source: () => this.section()?.id, computation: () => null });
 
   /** Setting what the song has lets the section follow the song again. */
   private change(change: Partial<OwnGround>): void {
@@ -88,7 +89,8 @@ export class SectionGround {
       if (song !== undefined) this.change({ tempo: song });
       return;
     }
-    this.problem.set(tempoProblem(text));
-    if (this.problem() === null) this.change({ tempo: Math.round(Number(text.replace(',', '.')) * 100) / 100 });
+    const { tempo, problem } = readTempo(text);
+    this.problem.set(problem);
+    if (tempo !== null) this.change({ tempo });
   }
 }

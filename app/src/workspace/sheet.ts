@@ -1,13 +1,15 @@
-import { afterNextRender, ChangeDetectionStrategy, Component, computed, DestroyRef, ElementRef, inject, signal, viewChild } from '@angular/core';
+import { afterNextRender, ChangeDetectionStrategy, Component, computed, DestroyRef, ElementRef, inject, linkedSignal, signal, viewChild } from '@angular/core';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
 import { groundOf } from '@fendro/core/song/ground';
+import { partTake, soundingId } from '@fendro/core/song/resolve';
 import { HARMONY, ROLES, type LineId, type Part, type Role } from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { freeColour, newPart, ROLE_NAMES } from '@fendro/core/styles/band';
 import { styleIn } from '@fendro/core/styles/styles';
 import { clashes } from '@fendro/core/song/fit';
+import { LIMITS, numbered } from '@fendro/core/song/limits';
 import { isDrumRole, isLine } from '@fendro/core/song/roles';
 import { soundingNotes } from '@fendro/core/sounding/parts';
 import { noteRoles, type NoteRole } from '@fendro/core/study/note-roles';
@@ -25,13 +27,11 @@ import { SessionActions, type Drawer } from '../state/session';
 import { ScoreActions } from '../state/song.actions';
 import { Icon } from '../ui/icon';
 import { NotePicture, shapeOf } from '../ui/note-picture';
+import { readWhole } from '../ui/read-number';
 import { systemsOf, type System } from './bar-geometry';
 import { ChordRow } from './chord-row';
 import { ChordTools } from './harmony/chord-tools';
 import { SectionGround } from './section-ground';
-
-/** Bars that a section may have. */
-export const BAR_LIMITS = { low: 1, high: 64 } as const;
 
 /** One and the same empty list, so that pictures without marks are not drawn again. */
 const NO_MARKS: readonly number[] = [];
@@ -78,7 +78,8 @@ export class Sheet {
     return section && score ? systemsOf(section, score) : [];
   });
   protected readonly cursor = signal(0);
-  protected readonly barsProblem = signal<string | null>(null);
+  /** Of the section in view: another one has nothing to do with it. */
+  protected readonly barsProblem = linkedSignal<string | undefined, string | null>({ source: () => this.section()?.id, computation: () => null });
   private dragFrom: number | null = null;
   private readonly body = viewChild.required<ElementRef<HTMLElement>>('body');
   private readonly head = viewChild.required<ElementRef<HTMLElement>>('head');
@@ -109,8 +110,8 @@ export class Sheet {
 
   /** True for takes that chords carry along by themselves. */
   private follows(section: string, part: string): boolean {
-    const id = this.heard()[section]?.[part] ?? this.section()?.chosen[part] ?? '';
-    const how = this.takes()[id]?.origin.how;
+    const now = this.section();
+    const how = now?.id === section ? partTake(this.takes(), soundingId(now, part, this.heard()))?.origin.how : undefined;
     return how === undefined || how === 'drafted' || how === 'fitted' || how === 'voiced';
   }
 
@@ -245,19 +246,22 @@ export class Sheet {
   }
 
   protected setBars(input: HTMLInputElement): void {
-    const bars = Number(input.value);
+    const bars = readWhole(input.value, 1, LIMITS.bars);
     const section = this.section();
-    const sound = Number.isInteger(bars) && bars >= BAR_LIMITS.low && bars <= BAR_LIMITS.high;
-    this.barsProblem.set(sound ? null : `A section has ${BAR_LIMITS.low} to ${BAR_LIMITS.high} bars; it stays as it was.`);
-    if (sound && section) this.store.dispatch(ScoreActions.sectionChanged({ section: section.id, change: { bars } }));
+    this.barsProblem.set(bars === null ? `A section has 1 to ${LIMITS.bars} bars, as a whole number; it stays as it was.` : null);
+    if (bars !== null && section) this.store.dispatch(ScoreActions.sectionChanged({ section: section.id, change: { bars } }));
+    else input.value = String(section?.bars ?? '');
   }
+
+  protected readonly partsFull = computed(() => (this.score()?.parts.length ?? 0) >= LIMITS.parts);
+  protected readonly LIMITS = LIMITS;
 
   protected addPart(role: Role): void {
     const score = this.score();
     if (!score) return;
-    const same = score.parts.filter((part) => part.role === role).length;
     const part = newPart(styleIn(score, score.ground.style), role, newId('part'), freeColour(score));
-    this.store.dispatch(ScoreActions.partAdded({ part: same === 0 ? part : { ...part, name: `${part.name} ${same + 1}` } }));
+    const name = numbered(part.name, new Set(score.parts.map((own) => own.name)), LIMITS.name);
+    this.store.dispatch(ScoreActions.partAdded({ part: { ...part, name } }));
   }
 
   protected draftBand(): void {

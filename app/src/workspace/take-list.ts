@@ -6,11 +6,12 @@ import { verdictOf } from '@fendro/core/song/edit';
 import { chosenId, partTake } from '@fendro/core/song/resolve';
 import { HARMONY, type ChordSpan, type LineId, type Note, type Take, type Verdict } from '@fendro/core/song/schema';
 import { isDrumRole, isLine } from '@fendro/core/song/roles';
-import { phraseFrom } from '@fendro/core/song/own-phrase';
+import { withEnding } from '@fendro/core/song/limits';
+import { LONGEST_PHRASE_NAME, phraseFrom } from '@fendro/core/song/own-phrase';
 import { groundOf, keyOf } from '@fendro/core/song/ground';
 import { fittedNotes } from '@fendro/core/sounding/parts';
 import { noteRoles, type NoteRole } from '@fendro/core/study/note-roles';
-import { Notices } from '../shell/notices';
+import { Notices } from '../state/notices';
 import { Playback } from '../sound/playback';
 import { Drafting } from '../state/drafting';
 import { HarmonyDesk } from '../state/harmony-desk';
@@ -171,9 +172,20 @@ export class TakeList {
     if (!score || !section || !part || !take) return;
     const place = this.takes().findIndex((entry) => entry.take.id === take.id) + 1;
     const fitted = { ...take, notes: fittedNotes(score, section, take, this.ledger(), this.heard()) };
-    const phrase = phraseFrom(fitted, part.role, this.chords(), groundOf(score, section), newId('phrase'), `${part.name} of ${section.name}, take ${place}`);
-    if (phrase) this.shelf.savePhrase(phrase);
+    const phrase = phraseFrom(fitted, part.role, this.chords(), groundOf(score, section), { id: newId('phrase'), name: withEnding(`${part.name} of ${section.name}`, `, take ${place}`, LONGEST_PHRASE_NAME) });
+    if (phrase && !this.shelf.savePhrase(phrase)) return;
     this.notices.say(phrase ? `Saved among your phrases as “${phrase.name}”.` : 'This take is silent: there is no phrase in it.');
+  }
+
+  protected readonly unheardCount = computed(() => {
+    const section = this.section();
+    this.ledger();
+    return section && !this.drafting.busy() ? this.drafting.unheard(section.id, this.line()).length : 0;
+  });
+
+  protected clearUnheard(): void {
+    const section = this.section();
+    if (section) this.drafting.clearUnheard(section.id, this.line());
   }
 
   protected draftMore(): void {
@@ -243,8 +255,7 @@ export class TakeList {
     const section = this.section();
     const now = this.sounding();
     if (!section || !now || now === this.chosen()) return;
-    this.rival = now;
-    this.store.dispatch(TakeActions.released({ section: section.id, line: this.line() }));
+    if (this.desk.backToChosen(section.id, this.line())) this.rival = now;
   }
 
   protected keyUp(event: KeyboardEvent): void {

@@ -97,7 +97,7 @@ export class FillsPanel {
 
   protected letGo(): void {
     const tried = this.tried;
-    if (tried) this.store.dispatch(TakeActions.released({ section: tried.section, line: tried.part }));
+    if (tried) this.desk.backToChosen(tried.section, tried.part);
     this.finish();
   }
 

@@ -8,6 +8,7 @@ import { checkStyle } from '@fendro/core/styles/style-file';
 import { drummedText, readDrummed, readTimed, timedText } from '@fendro/core/styles/style-text';
 import { METRES, metreName } from '@fendro/core/theory/metre';
 import { selectScore } from '../../state/selectors';
+import { readNumber } from '../../ui/read-number';
 
 /** What is typed, as text, until it is read. */
 interface Typed {
@@ -24,6 +25,9 @@ interface Typed {
   readonly grooves: string;
   readonly fills: string;
 }
+
+/** What is no number stays none, and the check says so at its place. */
+const numberIn = (text: string): number => readNumber(text) ?? Number.NaN;
 
 const asTyped = (style: Style): Typed => ({
   name: style.name, family: style.family, moods: style.moods.join(', '), low: String(style.tempo.low), usual: String(style.tempo.usual), high: String(style.tempo.high), swing: String(style.swing),
@@ -89,8 +93,8 @@ export class StyleEditor {
     const { metres, harmony } = this.style();
     const checked = checkStyle({
       ...this.style(), name: typed.name, family: typed.family, moods: typed.moods.split(',').map((mood) => mood.trim()).filter((mood) => mood !== ''),
-      tempo: { low: Number(typed.low), usual: Number(typed.usual), high: Number(typed.high) }, swing: Number(typed.swing), metres: [this.metre(), ...metres.filter((metre) => metre !== this.metre())],
-      harmony: { ...harmony, adventure: Number(typed.adventure), pace: this.pace(), colouring: this.colouring() },
+      tempo: { low: numberIn(typed.low), usual: numberIn(typed.usual), high: numberIn(typed.high) }, swing: numberIn(typed.swing), metres: [this.metre(), ...metres.filter((metre) => metre !== this.metre())],
+      harmony: { ...harmony, adventure: numberIn(typed.adventure), pace: this.pace(), colouring: this.colouring() },
       comping: chords.figures, bass: bass.figures, grooves: grooves.figures, fills: fills.figures, ending: this.ending(), band: this.band(),
     });
     if (checked.ok) this.saved.emit(checked.style);

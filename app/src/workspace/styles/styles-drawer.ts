@@ -9,7 +9,7 @@ import { HARMONY, type Asking, type PartTake, type Score, type Take } from '@fen
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { applyStyle, partFrom } from '@fendro/core/styles/band';
 import { findStyles } from '@fendro/core/styles/find';
-import { fileName } from '@fendro/core/files/deliver';
+import { fileNameOf } from '@fendro/core/files/file-names';
 import type { Style } from '@fendro/core/song/style';
 import { readStyle, writeStyle } from '@fendro/core/styles/style-file';
 import { copyOfStyle } from '@fendro/core/styles/style-text';
@@ -34,7 +34,7 @@ import { StyleEditor } from './style-editor';
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [MatTooltip, Icon, IdeaList, StyleEditor],
   template: `
-    <section class="drawer" [class.tall]="editing() !== null" data-region="drawer" aria-label="Styles">
+    <section class="drawer" [class.tall]="editing() !== null" data-region="drawer" data-opened-by="[data-opens=styles]" aria-label="Styles">
       <header>
         <h2>Styles</h2>
         <input #words class="field find" type="search" aria-label="Find styles by words" placeholder="latin bright 100" [value]="query()" (input)="query.set(words.value)" />
@@ -232,7 +232,7 @@ export class StylesDrawer {
     const id = this.current();
     if (id === null) return;
     const style = this.styleBy(id);
-    download(`${fileName(style.name)}.fendro-style`, writeStyle(style), 'application/json');
+    download(fileNameOf([style.name], '.fendro-style'), writeStyle(style), 'application/json');
   }
 
   protected remove(): void {

@@ -15,9 +15,20 @@ export class Notices {
   private next = 1;
 
   say(text: string, action?: Notice['action']): void {
-    const id = this.next++;
-    this.open.update((notices) => [...notices, { id, text, ...(action ? { action } : {}) }]);
+    const id = this.show(text, action);
     setTimeout(() => { this.dismiss(id); }, LASTS_MS);
+  }
+
+  /** Says something that must not be missed: it stays until it is put away. */
+  sayUntilRead(text: string, action?: Notice['action']): void {
+    this.show(text, action);
+  }
+
+  /** The same words are not said twice at once. */
+  private show(text: string, action?: Notice['action']): number {
+    const id = this.next++;
+    this.open.update((notices) => [...notices.filter((notice) => notice.text !== text), { id, text, ...(action ? { action } : {}) }]);
+    return id;
   }
 
   act(notice: Notice): void {

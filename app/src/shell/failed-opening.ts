@@ -1,0 +1,49 @@
+import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { fileNameOf } from '@fendro/core/files/file-names';
+import { Library } from '../state/library';
+import { Notices } from '../state/notices';
+import { download } from '../ui/download';
+
+/** Stands where the song would be when it could not be opened: what is wrong, and every way on. */
+@Component({
+  selector: 'fd-failed-opening',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink],
+  template: `
+    <div class="failure" role="alert">
+      <h1>The song could not be opened</h1>
+      <p>{{ reason() }}</p>
+      @if (song()) { <p>Nothing of it was changed. What is stored of it can be kept as a file.</p> }
+    </div>
+    <p class="ways">
+      <button class="button primary" (click)="again.emit()">Try again</button>
+      @if (song(); as id) { <button class="button" (click)="saveRaw(id)">Save what is stored of it</button> }
+      <a class="button" routerLink="/songs">Songs</a>
+      <a class="button" routerLink="/bring-in">Bring in a MIDI file</a>
+      <button class="button" (click)="demo.emit()">Open the demo song</button>
+      <a class="button" routerLink="/help">Help</a>
+    </p>
+  `,
+  styles: `
+    :host { display: block; margin: 64px auto; max-width: 44rem; padding: 0 24px; }
+    .ways { display: flex; flex-wrap: wrap; gap: 8px; }
+  `,
+})
+export class FailedOpening {
+  private readonly library = inject(Library);
+  private readonly notices = inject(Notices);
+  readonly reason = input.required<string>();
+  /** The song that storage holds something of. */
+  readonly song = input<string | undefined>();
+  readonly again = output();
+  readonly demo = output();
+
+  protected async saveRaw(id: string): Promise<void> {
+    try {
+      download(fileNameOf(['Fendro', id, 'stored data'], '.json'), await this.library.rawFile(id), 'application/json');
+    } catch (problem) {
+      this.notices.say(`It could not be read: ${problem instanceof Error ? problem.message : String(problem)}.`);
+    }
+  }
+}

@@ -1,0 +1,59 @@
+import localforage from 'localforage';
+
+/** How long the browser's database may take for one answer before it counts as not answering. */
+const PATIENCE_MS = 6000;
+
+/** What the browser's database could not do, in words for the writer. */
+export class StorageProblem extends Error {}
+
+function inWords(problem: unknown): string {
+  if (problem instanceof StorageProblem) return problem.message;
+  const name = problem instanceof Error ? problem.name : '';
+  const text = problem instanceof Error ? problem.message : String(problem);
+  if (name === 'QuotaExceededError' || /quota/i.test(text)) return 'the browser’s storage is full';
+  if (name === 'SecurityError' || /no available storage method|denied|insecure/i.test(text)) return 'the browser does not let this page store anything';
+  return `the browser’s storage does not work (${text})`;
+}
+
+/** The work's answer, or a problem in words where it fails or takes too long. */
+async function answered<T>(work: () => Promise<T>): Promise<T> {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const late = new Promise<never>((_resolve, reject) => {
+    timer = setTimeout(() => { reject(new StorageProblem('the browser’s storage does not answer')); }, PATIENCE_MS);
+  });
+  try {
+    return await Promise.race([work(), late]);
+  } catch (problem) {
+    throw new StorageProblem(inWords(problem));
+  } finally {
+    clearTimeout(timer);
+  }
+}
+
+/**
+ * One store of the browser's own database. It never falls back to another kind of storage, which would be empty and
+ * would hide what is kept; every failure comes as a `StorageProblem` in words.
+ */
+export class Database {
+  private readonly store: LocalForage;
+
+  constructor(name: 'songs' | 'shelf') {
+    this.store = localforage.createInstance({ name: 'fendro', storeName: name, driver: localforage.INDEXEDDB });
+  }
+
+  get(key: string): Promise<unknown> {
+    return answered(() => this.store.getItem<unknown>(key));
+  }
+
+  async set(key: string, value: unknown): Promise<void> {
+    await answered(() => this.store.setItem(key, value));
+  }
+
+  remove(key: string): Promise<void> {
+    return answered(() => this.store.removeItem(key));
+  }
+
+  keys(): Promise<string[]> {
+    return answered(() => this.store.keys());
+  }
+}

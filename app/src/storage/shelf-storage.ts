@@ -1,0 +1,116 @@
+import '@fendro/core/song/validation';
+import { Injectable } from '@angular/core';
+import * as z from 'zod';
+import { briefSchema, chordSpanSchema, id, ROLES } from '@fendro/core/song/schema';
+import { LIMITS } from '@fendro/core/song/limits';
+import { ownPhraseSchema } from '@fendro/core/song/own-phrase';
+import { styleSchema } from '@fendro/core/song/style';
+import { isScaleId } from '@fendro/core/theory/scale';
+import { Database } from './database';
+import { shelfFrom1to2 } from './shelf-1-to-2';
+
+/** The version that this build writes; see shelf-1-to-2.ts. */
+export const SHELF_VERSION = 2;
+
+/** What can be used again in any song, by kind. Rhythms and scales are written out in their ids. */
+export const SHELF_ITEMS = {
+  progressions: z.object({
+    id, name: z.string().trim().min(1).max(LIMITS.title), tonic: z.number().int().min(-30).max(30), scale: z.string().max(160).refine(isScaleId, 'no such scale'),
+    length: z.number().int().min(1), bars: z.number().int().min(1), chords: z.array(chordSpanSchema).max(LIMITS.chords),
+  }),
+  rhythms: z.string().min(1).max(160),
+  scales: z.string().max(160).refine(isScaleId, 'no such scale'),
+  favourites: z.string().min(1).max(200),
+  phrases: ownPhraseSchema,
+  styles: styleSchema,
+  briefs: z.object({ id, name: z.string().trim().min(1).max(LIMITS.name), role: z.enum(ROLES), brief: briefSchema }),
+} as const;
+export type ShelfKind = keyof typeof SHELF_ITEMS;
+export type ShelfItem<K extends ShelfKind> = z.infer<(typeof SHELF_ITEMS)[K]>;
+export type ShelfContents = { readonly [K in ShelfKind]: readonly ShelfItem<K>[] };
+
+export const SHELF_KINDS = Object.keys(SHELF_ITEMS) as ShelfKind[];
+export const EMPTY_SHELF: ShelfContents = { progressions: [], rhythms: [], scales: [], favourites: [], phrases: [], styles: [], briefs: [] };
+
+/** What is called what in words. */
+export const KIND_NAMES: Readonly<Record<ShelfKind, string>> = { progressions: 'progression', rhythms: 'rhythm', scales: 'scale', favourites: 'favourite', phrases: 'phrase', styles: 'style', briefs: 'brief' };
+
+/** One record of the database: later ones stand first. */
+const recordSchema = z.object({ version: z.number().int(), at: z.number(), item: z.unknown() });
+
+export const idOf = (item: ShelfItem<ShelfKind>): string => (typeof item === 'string' ? item : item.id);
+export const itemKey = (kind: ShelfKind, name: string): string => `item/${kind}/${name}`;
+
+const OLD_KEY = 'shelf';
+const VERSION_KEY = 'version';
+const ASIDE_KEY = 'set aside';
+
+/** What was read, and what could not be, by name. */
+export interface ReadShelf {
+  readonly contents: ShelfContents;
+  readonly setAside: readonly string[];
+  /** Places in the order, by record. */
+  readonly places: ReadonlyMap<string, number>;
+}
+
+const nameOf = (item: unknown): string => {
+  const name = z.object({ name: z.string() }).safeParse(item);
+  return name.success ? `“${name.data.name}”` : 'one without a name';
+};
+
+/**
+ * The shelf in the browser's own database: one record an item, so that two tabs can both put something on it and damage
+ * to one leaves the others. What cannot be read is left where it is, never overwritten.
+ */
+@Injectable({ providedIn: 'root' })
+export class ShelfStorage {
+  private readonly store = new Database('shelf');
+
+  /** @throws StorageProblem where the database does not work; TypeError in words where a newer build wrote the shelf */
+  async read(): Promise<ReadShelf> {
+    const version = await this.store.get(VERSION_KEY);
+    if (typeof version === 'number' && version > SHELF_VERSION) throw new TypeError('it was saved by a newer Fendro; update Fendro to see it');
+    if (version !== SHELF_VERSION) await this.carryOver();
+    const aside = z.array(z.string()).catch([]).parse(await this.store.get(ASIDE_KEY));
+    const keys = (await this.store.keys()).filter((key) => key.startsWith('item/'));
+    const records = await Promise.all(keys.map(async (key) => ({ key, record: recordSchema.safeParse(await this.store.get(key)) })));
+    const lists: Record<ShelfKind, { at: number; item: ShelfItem<ShelfKind> }[]> = { progressions: [], rhythms: [], scales: [], favourites: [], phrases: [], styles: [], briefs: [] };
+    const places = new Map<string, number>();
+    for (const { key, record } of records) {
+      const kind = SHELF_KINDS.find((candidate) => key.startsWith(itemKey(candidate, '')));
+      const item = kind && record.success ? SHELF_ITEMS[kind].safeParse(record.data.item) : null;
+      if (!kind || !record.success || !item?.success) {
+        aside.push(`${kind ? KIND_NAMES[kind] : 'item'} ${nameOf(record.success ? record.data.item : null)}`);
+        continue;
+      }
+      places.set(key, record.data.at);
+      lists[kind].push({ at: record.data.at, item: item.data });
+    }
+    const contents = Object.fromEntries(SHELF_KINDS.map((kind) => [kind, lists[kind].sort((a, b) => b.at - a.at).map(({ item }) => item)])) as unknown as ShelfContents;
+    return { contents, setAside: aside, places };
+  }
+
+  /** Makes records of the one that version 1 kept, which itself stays as it is; what of it cannot be read is noted. */
+  private async carryOver(): Promise<void> {
+    const old = await this.store.get(OLD_KEY);
+    const items = old === null ? [] : shelfFrom1to2(old);
+    const aside: string[] = items === null ? ['everything that an older Fendro kept there'] : [];
+    for (const [place, { kind, item }] of (items ?? []).entries()) {
+      const known = SHELF_KINDS.find((candidate) => candidate === kind);
+      const read = known ? SHELF_ITEMS[known].safeParse(item) : null;
+      // Earlier in a list was later put on the shelf.
+      if (known && read?.success) await this.put(known, read.data, (items?.length ?? 0) - place);
+      else aside.push(`${known ? KIND_NAMES[known] : kind} ${nameOf(item)}`);
+    }
+    await this.store.set(ASIDE_KEY, aside);
+    await this.store.set(VERSION_KEY, SHELF_VERSION);
+  }
+
+  async put(kind: ShelfKind, item: ShelfItem<ShelfKind>, at: number): Promise<void> {
+    await this.store.set(itemKey(kind, idOf(item)), { version: SHELF_VERSION, at, item });
+  }
+
+  remove(kind: ShelfKind, name: string): Promise<void> {
+    return this.store.remove(itemKey(kind, name));
+  }
+}

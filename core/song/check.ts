@@ -1,0 +1,140 @@
+import './validation';
+import type * as z from 'zod';
+import { LIMITS } from './limits';
+import { own } from './look-up';
+import type { Takes } from './resolve';
+import { energyPointSchema, groundSchema, harmonyTakeSchema, occurrenceSchema, partSchema, partTakeSchema, remarkSchema, sectionSchema, type Score, type Section, type Take } from './schema';
+import { styleSchema } from './style';
+
+/**
+ * The one check of limits and cross-references. A score that passes it opens again after it was saved; every edit ends
+ * here, and so does whatever comes in from files, styles and the shelf.
+ */
+
+/** What does not change was checked before: scores share it, so an edit costs what it touched. */
+const sound = new WeakMap<object, z.ZodType>();
+
+/** The first thing wrong with a value, with its place; null where it fits its schema. */
+function issueIn(schema: z.ZodType, value: object, place: string): string | null {
+  if (sound.get(value) === schema) return null;
+  const parsed = schema.safeParse(value);
+  if (parsed.success) {
+    sound.set(value, schema);
+    return null;
+  }
+  return `${place}: ${tellIssue(parsed.error)}`;
+}
+
+/** The first issue with its place in words. */
+export function tellIssue(error: z.ZodError): string {
+  const issue = error.issues[0];
+  return issue ? `${issue.path.map(String).join(' › ') || 'as a whole'}: ${issue.message}` : 'unknown damage';
+}
+
+const first = <T>(items: readonly T[], problem: (item: T) => string | null): string | null => {
+  for (const item of items) {
+    const found = problem(item);
+    if (found !== null) return found;
+  }
+  return null;
+};
+
+/** How much there is of what a song holds only so much of, in words that say what to do. */
+function overLimit({ title, parts, sections, order, energy, styles }: Score): string | null {
+  if (title === '') return 'A song needs a title.';
+  if (title.length > LIMITS.title) return `A title has up to ${LIMITS.title} letters; this one has ${title.length}. Shorten it.`;
+  if (parts.length > LIMITS.parts) return `A song holds up to ${LIMITS.parts} parts; this would make ${parts.length}. Remove some first, or bring in fewer.`;
+  if (sections.length > LIMITS.sections) return `A song holds up to ${LIMITS.sections} sections; this would make ${sections.length}. Take some out, or repeat one that is there.`;
+  if (order.length > LIMITS.places) return `A running order holds up to ${LIMITS.places} places; this would make ${order.length}. Take some out first.`;
+  if (energy.length > LIMITS.energyPoints) return `An energy line holds up to ${LIMITS.energyPoints} points; this would make ${energy.length}. Draw it with fewer.`;
+  if (styles.length > LIMITS.styles) return `A song carries up to ${LIMITS.styles} styles of your own; this would make ${styles.length}. Apply one of those instead.`;
+  return null;
+}
+
+function twice(items: readonly { readonly id: string }[], what: string): string | null {
+  const seen = new Set<string>();
+  return first(items, ({ id }) => {
+    if (seen.has(id)) return `Two ${what} share the id “${id}”.`;
+    seen.add(id);
+    return null;
+  });
+}
+
+/** References of a section to parts and takes that are not there. */
+function danglingIn(section: Section, parts: ReadonlySet<string>, takes: Takes): string | null {
+  const lost = (id: string | null, of: Take['of']): boolean => id !== null && own(takes, id)?.of !== of;
+  if (lost(section.harmony, 'harmony')) return `The chords of “${section.name}” are missing.`;
+  return (
+    first(Object.entries(section.chosen), ([part, take]) => (lost(take, 'part') || !parts.has(part) ? `A take that “${section.name}” has chosen, or its part, is missing.` : null)) ??
+    first(section.solos, ({ part, over, from, to }) => (parts.has(part) && (over === null || parts.has(over)) && from < to ? null : `A solo in “${section.name}” names a part that is missing.`))
+  );
+}
+
+function dangling(score: Score, takes: Takes): string | null {
+  const parts = new Set(score.parts.map(({ id }) => id));
+  const sections = new Set(score.sections.map(({ id }) => id));
+  const places = new Set(score.order.map(({ id }) => id));
+  return (
+    twice(score.parts, 'parts') ?? twice(score.sections, 'sections') ?? twice(score.order, 'places of the running order') ?? twice(score.styles, 'styles') ??
+    first(score.order, ({ section }) => (sections.has(section) ? null : 'A place of the running order names a section that is missing.')) ??
+    first(score.energy, ({ occurrence }) => (places.has(occurrence) ? null : 'A point of the energy line belongs to a place that is missing.')) ??
+    first(score.sections, (section) => danglingIn(section, parts, takes))
+  );
+}
+
+/**
+ * What would keep a score from being opened again, in plain words, or null.
+ *
+ * @param takes  the takes that it may refer to
+ */
+export function scoreProblem(score: Score, takes: Takes): string | null {
+  if (score.order.length === 0) return 'A song needs at least one section in its running order.';
+  return (
+    overLimit(score) ??
+    issueIn(groundSchema, score.ground, 'the ground') ??
+    first(score.parts, (part) => issueIn(partSchema, part, `the part “${part.name}”`)) ??
+    first(score.sections, (section) => issueIn(sectionSchema, section, `the section “${section.name}”`)) ??
+    first(score.order, (place) => issueIn(occurrenceSchema, place, 'a place of the running order')) ??
+    first(score.energy, (point) => issueIn(energyPointSchema, point, 'the energy line')) ??
+    first(score.styles, (style) => issueIn(styleSchema, style, `the style “${style.name}”`)) ??
+    first(Object.values(score.remarks), (remark) => issueIn(remarkSchema, remark, 'a verdict')) ??
+    dangling(score, takes)
+  );
+}
+
+/** What would keep a take from being opened again, in plain words, or null. */
+export const takeProblem = (take: Take): string | null =>
+  take.of === 'part' ? issueIn(partTakeSchema, take, 'this take') : issueIn(harmonyTakeSchema, take, 'these chords');
+
+/**
+ * The score without references to what is not there: choices of lost takes become empty, places of lost sections and
+ * points of lost places go, what comes twice stays once. For songs that come from storage and from files.
+ *
+ * @returns the score, and what was left out
+ */
+export function withoutDangling(score: Score, takes: Takes): { readonly score: Score; readonly leftOut: readonly string[] } {
+  const leftOut: string[] = [];
+  const once = <T extends { readonly id: string }>(items: readonly T[]): T[] => {
+    const seen = new Set<string>();
+    return items.filter(({ id }) => {
+      if (seen.has(id)) leftOut.push(id);
+      return !seen.has(id) && seen.add(id);
+    });
+  };
+  const keep = <T>(items: readonly T[], holds: (item: T) => boolean, name: (item: T) => string): T[] => items.filter((item) => holds(item) || (leftOut.push(name(item)), false));
+  const parts = once(score.parts);
+  const known = new Set(parts.map(({ id }) => id));
+  const there = (id: string | null, of: Take['of']): string | null => (id !== null && own(takes, id)?.of === of ? id : null);
+  const sections = once(score.sections).map((section) => ({
+    ...section,
+    harmony: there(section.harmony, 'harmony'),
+    chosen: Object.fromEntries(Object.entries(section.chosen).flatMap(([part, id]) => (known.has(part) ? [[part, there(id, 'part')]] : []))),
+    solos: keep(section.solos, ({ part, from, to }) => known.has(part) && from < to, ({ part }) => `solo of ${part}`).map((solo) => (solo.over !== null && !known.has(solo.over) ? { ...solo, over: null } : solo)),
+  }));
+  const ids = new Set(sections.map(({ id }) => id));
+  const order = keep(once(score.order), ({ section }) => ids.has(section), ({ id }) => id);
+  const placed = order.length === 0 && sections[0] ? [{ id: 'occurrence-1', section: sections[0].id }] : order;
+  const places = new Set(placed.map(({ id }) => id));
+  const energy = keep(score.energy, ({ occurrence }) => places.has(occurrence), ({ occurrence }) => `energy of ${occurrence}`);
+  return { score: { ...score, parts, sections, order: placed, energy, styles: once(score.styles) }, leftOut };
+}

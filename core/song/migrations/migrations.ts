@@ -1,0 +1,24 @@
+import { from1to2 } from './1-to-2';
+import { from2to3 } from './2-to-3';
+
+type Raw = Record<string, unknown>;
+
+/** From each older version to the next, the first from version 1. */
+const STEPS: readonly ((song: Raw) => Raw)[] = [from1to2, from2to3];
+
+/** The version that the last of them leads to: the one that this build writes. */
+export const NEWEST = STEPS.length + 1;
+
+/**
+ * Carries a song of an older version over to this build's.
+ *
+ * @param version  whole, from 1 to `NEWEST`
+ * @returns the song, still unchecked, or null where it is too damaged to be carried over
+ */
+export function migrated(song: Raw, version: number): Raw | null {
+  try {
+    return STEPS.slice(version - 1).reduce((now, step) => step(now), song);
+  } catch {
+    return null;
+  }
+}
