@@ -24,7 +24,8 @@ const reachableIn = (holder: Element): HTMLElement | undefined => {
 export class FocusKeeper {
   private last: HTMLElement | null = null;
   private way: readonly Step[] = [];
-  private opener: string | undefined;
+  /** What holds it and was opened by a control elsewhere. */
+  private opened: HTMLElement | null = null;
   private byMouse = false;
 
   constructor() {
@@ -36,7 +37,7 @@ export class FocusKeeper {
 
   private note(element: HTMLElement): void {
     this.last = element;
-    this.opener = element.closest<HTMLElement>('[data-opened-by]')?.dataset['openedBy'];
+    this.opened = element.closest<HTMLElement>('[data-opened-by]');
     const way: Step[] = [];
     for (let now: Element = element; now.parentElement && now !== document.body; now = now.parentElement) {
       way.push({ holder: now.parentElement, place: [...now.parentElement.children].indexOf(now) });
@@ -54,7 +55,8 @@ export class FocusKeeper {
   }
 
   private next(): HTMLElement | undefined {
-    const opener = this.opener === undefined ? null : document.querySelector<HTMLElement>(this.opener);
+    const by = this.opened?.isConnected === false ? this.opened.dataset['openedBy'] : undefined;
+    const opener = by === undefined ? null : document.querySelector<HTMLElement>(by);
     if (opener && isShown(opener)) return opener;
     for (const { holder, place } of this.way) {
       if (!holder.isConnected) continue;

@@ -26,17 +26,27 @@ export class ImportClient {
   }
 
   private ask(question: ToImportWorker): Promise<FromImportWorker> {
-    const worker = createImportWorker();
     return new Promise((resolve) => {
+      let worker: Worker | undefined;
       const end = (answer: FromImportWorker): void => {
         clearTimeout(timer);
-        worker.terminate();
+        worker?.terminate();
         resolve(answer);
       };
       const timer = setTimeout(() => { end({ kind: 'refused', reason: 'Reading this file took too long and was given up. It may be damaged.' }); }, TIME_LIMIT_MS);
-      worker.addEventListener('message', ({ data }: MessageEvent<unknown>) => { end(fromImportWorkerSchema.parse(data)); });
-      worker.addEventListener('error', (event: ErrorEvent) => { end({ kind: 'refused', reason: `This file could not be read: ${event.message}` }); });
-      worker.postMessage(question);
+      const fail = (why: string): void => { end({ kind: 'refused', reason: `This file could not be read: ${why}` }); };
+      try {
+        worker = createImportWorker();
+        worker.addEventListener('message', ({ data }: MessageEvent<unknown>) => {
+          const answer = fromImportWorkerSchema.safeParse(data);
+          if (answer.success) end(answer.data);
+          else fail('what was found in it makes no sense.');
+        });
+        worker.addEventListener('error', ({ message }: ErrorEvent) => { fail(message || 'its reader could not be loaded.'); });
+        worker.postMessage(question);
+      } catch (problem) {
+        fail(problem instanceof Error ? problem.message : String(problem));
+      }
     });
   }
 }
