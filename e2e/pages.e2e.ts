@@ -166,10 +166,22 @@ test('the first minute leads through, goes away and comes back', async ({ page }
   await expect(strip).toBeHidden();
 });
 
-test('a second tab on the same song says so and does not save', async ({ page, context }) => {
+test('a second tab on the same song says so, does not save, and takes over when the first has gone', async ({ page, context }) => {
   await withoutGuide(page);
   await openFendro(page);
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
   const second = await context.newPage();
+  await withoutGuide(second);
   await second.goto('/');
-  await expect(second.getByText('This song is open in another tab')).toBeVisible();
+  const notice = second.getByText('This song is open in another tab');
+  await expect(notice).toBeVisible();
+  await second.getByLabel('Song title').fill('Barometer Steady');
+  await second.getByLabel('Song title').press('Enter');
+  await page.reload();
+  await expect(page.getByLabel('Song title')).toHaveValue('Barometer Falling');
+  await expect(page.getByText('This song is open in another tab')).toBeHidden();
+  await page.close();
+  await expect(notice).toBeHidden({ timeout: 30_000 });
+  await second.reload();
+  await expect(second.getByLabel('Song title')).toHaveValue('Barometer Steady');
 });

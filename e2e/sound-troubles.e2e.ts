@@ -24,14 +24,17 @@ async function holdContext(page: Page): Promise<void> {
     globalThis.AudioWorkletNode = class extends Worklet {
       constructor(context: BaseAudioContext, name: string, options?: AudioWorkletNodeOptions) {
         super(context, name, options);
-        this.port.addEventListener('message', ({ data }: MessageEvent<{ kind?: string; late?: number }>) => { if (data.kind === 'levels') held.late = data.late ?? 0; });
+        this.port.addEventListener('message', ({ data }: MessageEvent<{ kind?: string; late?: number }>) => {
+          if (data.kind === 'levels') held.late = data.late ?? 0;
+        });
       }
     };
   });
 }
 const play = (page: Page) => page.getByRole('button', { name: 'Play', exact: true });
 const stop = (page: Page) => page.getByRole('button', { name: 'Stop', exact: true });
-const sounds = (page: Page): Promise<void> => expect.poll(() => loudness(page, 0.4), { timeout: 20_000 }).toBeGreaterThan(0.01);
+const sounds = (page: Page): Promise<void> =>
+  expect.poll(() => loudness(page, 0.4), { timeout: 20_000 }).toBeGreaterThan(0.01);
 
 test.beforeEach(async ({ page }) => {
   await withoutGuide(page);
@@ -81,11 +84,34 @@ test('sound that the system puts to sleep is woken, made anew, or told; no note 
 });
 
 test('sound that never starts is told within nine seconds', async ({ page }) => {
-  await page.addInitScript(() => { AudioContext.prototype.resume = () => new Promise(() => undefined); });
+  await page.addInitScript(() => {
+    AudioContext.prototype.resume = () => new Promise(() => undefined);
+  });
   await openFendro(page);
   await play(page).click();
   await expect(page.getByRole('alert')).toContainText('Sound could not start', { timeout: 9000 });
   await expect(play(page)).toBeVisible();
+});
+
+test('sound whose clock stands still is told, and play begins anew', async ({ page }) => {
+  await openFendro(page);
+  await page.evaluate(() => {
+    const clock = Object.getOwnPropertyDescriptor(BaseAudioContext.prototype, 'currentTime');
+    Object.assign(globalThis, {
+      mend: () => {
+        if (clock) Object.defineProperty(BaseAudioContext.prototype, 'currentTime', clock);
+      },
+    });
+    Object.defineProperty(BaseAudioContext.prototype, 'currentTime', { configurable: true, get: () => 0 });
+  });
+  await play(page).click();
+  await expect(page.getByRole('alert')).toContainText('The sound stands still');
+  await expect(play(page)).toBeVisible();
+  await page.evaluate(() => {
+    (globalThis as unknown as { mend: () => void }).mend();
+  });
+  await play(page).click();
+  await sounds(page);
 });
 
 test('sounds that cannot be loaded are told, and nothing plays in silence', async ({ page }) => {
@@ -102,7 +128,9 @@ test('sounds that cannot be loaded are told, and nothing plays in silence', asyn
 });
 
 test('a damaged bank is told, and the others play', async ({ page }) => {
-  await page.route('**/sounds/winds.sf3', (route) => route.fulfill({ status: 200, body: Buffer.from('RIFF nothing of the kind') }));
+  await page.route('**/sounds/winds.sf3', (route) =>
+    route.fulfill({ status: 200, body: Buffer.from('RIFF nothing of the kind') }),
+  );
   await openFendro(page);
   await play(page).click();
   await expect(page.getByRole('alert')).toContainText(/The sounds of “winds” could not be/);
@@ -117,7 +145,8 @@ test('a drafting worker that breaks off is told, and the page goes on', async ({
     held.broken = true;
     globalThis.Worker = class extends Whole {
       override postMessage(message: unknown): void {
-        const draft = typeof message === 'object' && message !== null && (message as { kind?: string }).kind === 'draft';
+        const draft =
+          typeof message === 'object' && message !== null && (message as { kind?: string }).kind === 'draft';
         // A request that the drafter cannot read makes it throw.
         super.postMessage(draft && held.broken ? { ...message, request: { asking: null } } : message);
       }
@@ -128,7 +157,9 @@ test('a drafting worker that breaks off is told, and the page goes on', async ({
   await bench.getByRole('button', { name: 'Draft takes' }).click();
   await expect(bench.getByRole('alert')).toContainText('Drafting broke off');
   await expect(bench.getByRole('button', { name: 'Draft takes' })).toBeVisible();
-  await page.evaluate(() => { (globalThis as unknown as { broken: boolean }).broken = false; });
+  await page.evaluate(() => {
+    (globalThis as unknown as { broken: boolean }).broken = false;
+  });
   await bench.getByRole('button', { name: 'Draft takes' }).click();
   await expect(bench.getByRole('listbox', { name: 'Takes' }).getByRole('option')).toHaveCount(14);
 });

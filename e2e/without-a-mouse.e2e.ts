@@ -25,9 +25,12 @@ const press = async (page: Page, target: Locator): Promise<void> => {
   await tabTo(page, target);
   await page.keyboard.press('Enter');
 };
-const button = (page: Page, name: string | RegExp): Locator => page.getByRole('button', { name, exact: typeof name === 'string' });
+const button = (page: Page, name: string | RegExp): Locator =>
+  page.getByRole('button', { name, exact: typeof name === 'string' });
 
-test('the whole way from a new song to delivered files, and the focus never falls to the page’s body', async ({ page }) => {
+test('the whole way from a new song to delivered files, and the focus never falls to the page’s body', async ({
+  page,
+}) => {
   test.setTimeout(180_000);
   await withoutGuide(page);
   await openFendro(page);
@@ -57,7 +60,9 @@ test('the whole way from a new song to delivered files, and the focus never fall
   await test.step('a section comes and goes', async () => {
     await press(page, button(page, 'Add a section'));
     await expect(page.getByRole('menu')).toBeVisible();
-    const outside = await new AxeBuilder({ page }).withRules(['region', 'aria-required-children', 'aria-required-parent']).analyze();
+    const outside = await new AxeBuilder({ page })
+      .withRules(['region', 'aria-required-children', 'aria-required-parent'])
+      .analyze();
     expect(outside.violations.flatMap(({ nodes }) => nodes.map(({ html }) => html))).toEqual([]);
     while ((await focused(page)) !== 'New chorus') await page.keyboard.press('ArrowDown');
     await page.keyboard.press('Enter');
@@ -76,7 +81,9 @@ test('the whole way from a new song to delivered files, and the focus never fall
     await press(page, removers.first());
     await expect(removers).toHaveCount(count - 1);
     await expect.poll(() => focused(page)).not.toBe('the body');
-    expect(await page.evaluate(() => document.activeElement?.closest('[data-region]')?.getAttribute('aria-label'))).toBe('Mix');
+    expect(
+      await page.evaluate(() => document.activeElement?.closest('[data-region]')?.getAttribute('aria-label')),
+    ).toBe('Mix');
     await press(page, button(page, 'Close the mix'));
     await expect(mix).toBeHidden();
     await expect.poll(() => focused(page)).toBe('Mix');
@@ -124,7 +131,12 @@ test('after a click the page has the focus, so that keys go on working', async (
 
 test('every page opens at its own address', async ({ page }) => {
   await withoutGuide(page);
-  for (const [address, heading] of [['/bring-in', 'Bring in a MIDI file'], ['/songs', 'Songs'], ['/deliver', 'Deliver'], ['/help', 'Help']] as const) {
+  for (const [address, heading] of [
+    ['/bring-in', 'Bring in a MIDI file'],
+    ['/songs', 'Songs'],
+    ['/deliver', 'Deliver'],
+    ['/help', 'Help'],
+  ] as const) {
     expect((await page.goto(address))?.status()).toBe(200);
     await expect(page.getByRole('heading', { name: heading, level: 1 })).toBeVisible();
   }

@@ -14,7 +14,12 @@ const RESERVED = /^(?:con|prn|aux|nul|com[0-9¹²³]|lpt[0-9¹²³])(?=\.|$)/i;
 
 /** One piece of a file's name as every file system takes it, in the writer's own letters. */
 function clean(text: string): string {
-  const plain = wellFormed(text).normalize('NFC').replaceAll(FORBIDDEN, ' ').replaceAll(/\s+/g, ' ').trim().replaceAll(/^[.\s]+|[.\s]+$/g, '');
+  const plain = wellFormed(text)
+    .normalize('NFC')
+    .replaceAll(FORBIDDEN, ' ')
+    .replaceAll(/\s+/g, ' ')
+    .trim()
+    .replaceAll(/^[.\s]+|[.\s]+$/g, '');
   return plain.replace(RESERVED, (name) => `${name}_`);
 }
 
@@ -35,7 +40,11 @@ export function fileNameOf(pieces: readonly string[], ending: string): string {
   const [title = '', ...rest] = pieces.map(clean).filter((piece) => piece !== '');
   const tail = rest.map((piece) => ` - ${piece}`).join('');
   const [letters, bytes] = [MOST_LETTERS - ending.length, MOST_BYTES - ending.length];
-  const head = fitting(title, Math.max(LEAST_OF_TITLE, letters - tail.length), Math.max(LEAST_OF_TITLE, bytes - utf8(tail).length));
+  const head = fitting(
+    title,
+    Math.max(LEAST_OF_TITLE, letters - tail.length),
+    Math.max(LEAST_OF_TITLE, bytes - utf8(tail).length),
+  );
   return (fitting(head + tail, letters, bytes) || 'untitled') + ending;
 }
 

@@ -25,7 +25,9 @@ const escapedByte = (byte: number): string => `%${byte.toString(16).padStart(2, 
  * @param bytes  one character a byte, 0–255
  */
 export function readText(bytes: string): string {
-  const plain = bytes.replaceAll(/\p{Cc}+/gu, (run) => (/[\t\n\r]/.test(run) ? ' ' : [...run].filter((character) => character > '\u007F').join('')));
+  const plain = bytes.replaceAll(/\p{Cc}+/gu, (run) =>
+    /[\t\n\r]/.test(run) ? ' ' : [...run].filter((character) => character > '\u007F').join(''),
+  );
   try {
     return decodeURIComponent([...plain].map((character) => escapedByte(character.charCodeAt(0))).join(''));
   } catch {

@@ -3,7 +3,19 @@ import type * as z from 'zod';
 import { LIMITS } from './limits';
 import { own } from './look-up';
 import type { Takes } from './resolve';
-import { energyPointSchema, groundSchema, harmonyTakeSchema, occurrenceSchema, partSchema, partTakeSchema, remarkSchema, sectionSchema, type Score, type Section, type Take } from './schema';
+import {
+  energyPointSchema,
+  groundSchema,
+  harmonyTakeSchema,
+  occurrenceSchema,
+  partSchema,
+  partTakeSchema,
+  remarkSchema,
+  sectionSchema,
+  type Score,
+  type Section,
+  type Take,
+} from './schema';
 import { styleSchema } from './style';
 
 /**
@@ -39,15 +51,27 @@ const first = <T>(items: readonly T[], problem: (item: T) => string | null): str
   return null;
 };
 
-/** How much there is of what a song holds only so much of, in words that say what to do. */
-function overLimit({ title, parts, sections, order, energy, styles }: Score): string | null {
+/** What a score counts that a song holds only so much of. */
+type Counted = Pick<Score, 'parts' | 'sections' | 'order' | 'energy' | 'styles'>;
+const NOTHING: Counted = { parts: [], sections: [], order: [], energy: [], styles: [] };
+
+/** Where there is too much of something, and more than before, in words that say what to do. */
+function overLimit({ title, parts, sections, order, energy, styles }: Score, before: Counted): string | null {
+  const grown = (now: readonly unknown[], was: readonly unknown[], most: number): boolean =>
+    now.length > most && now.length > was.length;
   if (title === '') return 'A song needs a title.';
-  if (title.length > LIMITS.title) return `A title has up to ${LIMITS.title} letters; this one has ${title.length}. Shorten it.`;
-  if (parts.length > LIMITS.parts) return `A song holds up to ${LIMITS.parts} parts; this would make ${parts.length}. Remove some first, or bring in fewer.`;
-  if (sections.length > LIMITS.sections) return `A song holds up to ${LIMITS.sections} sections; this would make ${sections.length}. Take some out, or repeat one that is there.`;
-  if (order.length > LIMITS.places) return `A running order holds up to ${LIMITS.places} places; this would make ${order.length}. Take some out first.`;
-  if (energy.length > LIMITS.energyPoints) return `An energy line holds up to ${LIMITS.energyPoints} points; this would make ${energy.length}. Draw it with fewer.`;
-  if (styles.length > LIMITS.styles) return `A song carries up to ${LIMITS.styles} styles of your own; this would make ${styles.length}. Apply one of those instead.`;
+  if (title.length > LIMITS.title)
+    return `A title has up to ${LIMITS.title} letters; this one has ${title.length}. Shorten it.`;
+  if (grown(parts, before.parts, LIMITS.parts))
+    return `A song holds up to ${LIMITS.parts} parts; this would make ${parts.length}. Remove some first, or bring in fewer.`;
+  if (grown(sections, before.sections, LIMITS.sections))
+    return `A song holds up to ${LIMITS.sections} sections; this would make ${sections.length}. Take some out, or repeat one that is there.`;
+  if (grown(order, before.order, LIMITS.places))
+    return `A running order holds up to ${LIMITS.places} places; this would make ${order.length}. Take some out first.`;
+  if (grown(energy, before.energy, LIMITS.energyPoints))
+    return `An energy line holds up to ${LIMITS.energyPoints} points; this would make ${energy.length}. Draw it with fewer.`;
+  if (grown(styles, before.styles, LIMITS.styles))
+    return `A song carries up to ${LIMITS.styles} styles of your own; this would make ${styles.length}. Apply one of those instead.`;
   return null;
 }
 
@@ -65,8 +89,16 @@ function danglingIn(section: Section, parts: ReadonlySet<string>, takes: Takes):
   const lost = (id: string | null, of: Take['of']): boolean => id !== null && own(takes, id)?.of !== of;
   if (lost(section.harmony, 'harmony')) return `The chords of “${section.name}” are missing.`;
   return (
-    first(Object.entries(section.chosen), ([part, take]) => (lost(take, 'part') || !parts.has(part) ? `A take that “${section.name}” has chosen, or its part, is missing.` : null)) ??
-    first(section.solos, ({ part, over, from, to }) => (parts.has(part) && (over === null || parts.has(over)) && from < to ? null : `A solo in “${section.name}” names a part that is missing.`))
+    first(Object.entries(section.chosen), ([part, take]) =>
+      lost(take, 'part') || !parts.has(part)
+        ? `A take that “${section.name}” has chosen, or its part, is missing.`
+        : null,
+    ) ??
+    first(section.solos, ({ part, over, from, to }) =>
+      parts.has(part) && (over === null || parts.has(over)) && from < to
+        ? null
+        : `A solo in “${section.name}” names a part that is missing.`,
+    )
   );
 }
 
@@ -75,22 +107,30 @@ function dangling(score: Score, takes: Takes): string | null {
   const sections = new Set(score.sections.map(({ id }) => id));
   const places = new Set(score.order.map(({ id }) => id));
   return (
-    twice(score.parts, 'parts') ?? twice(score.sections, 'sections') ?? twice(score.order, 'places of the running order') ?? twice(score.styles, 'styles') ??
-    first(score.order, ({ section }) => (sections.has(section) ? null : 'A place of the running order names a section that is missing.')) ??
-    first(score.energy, ({ occurrence }) => (places.has(occurrence) ? null : 'A point of the energy line belongs to a place that is missing.')) ??
+    twice(score.parts, 'parts') ??
+    twice(score.sections, 'sections') ??
+    twice(score.order, 'places of the running order') ??
+    twice(score.styles, 'styles') ??
+    first(score.order, ({ section }) =>
+      sections.has(section) ? null : 'A place of the running order names a section that is missing.',
+    ) ??
+    first(score.energy, ({ occurrence }) =>
+      places.has(occurrence) ? null : 'A point of the energy line belongs to a place that is missing.',
+    ) ??
     first(score.sections, (section) => danglingIn(section, parts, takes))
   );
 }
 
 /**
- * What would keep a score from being opened again, in plain words, or null.
+ * What would keep a score from being opened again, or makes it grow past what a song holds, in plain words, or null.
  *
- * @param takes  the takes that it may refer to
+ * @param takes   the takes that it may refer to
+ * @param before  what it was before an edit; the score itself where it only comes from storage
  */
-export function scoreProblem(score: Score, takes: Takes): string | null {
+export function scoreProblem(score: Score, takes: Takes, before: Counted = NOTHING): string | null {
   if (score.order.length === 0) return 'A song needs at least one section in its running order.';
   return (
-    overLimit(score) ??
+    overLimit(score, before) ??
     issueIn(groundSchema, score.ground, 'the ground') ??
     first(score.parts, (part) => issueIn(partSchema, part, `the part “${part.name}”`)) ??
     first(score.sections, (section) => issueIn(sectionSchema, section, `the section “${section.name}”`)) ??
@@ -112,7 +152,10 @@ export const takeProblem = (take: Take): string | null =>
  *
  * @returns the score, and what was left out
  */
-export function withoutDangling(score: Score, takes: Takes): { readonly score: Score; readonly leftOut: readonly string[] } {
+export function withoutDangling(
+  score: Score,
+  takes: Takes,
+): { readonly score: Score; readonly leftOut: readonly string[] } {
   const leftOut: string[] = [];
   const once = <T extends { readonly id: string }>(items: readonly T[]): T[] => {
     const seen = new Set<string>();
@@ -121,20 +164,36 @@ export function withoutDangling(score: Score, takes: Takes): { readonly score: S
       return !seen.has(id) && seen.add(id);
     });
   };
-  const keep = <T>(items: readonly T[], holds: (item: T) => boolean, name: (item: T) => string): T[] => items.filter((item) => holds(item) || (leftOut.push(name(item)), false));
+  const keep = <T>(items: readonly T[], holds: (item: T) => boolean, name: (item: T) => string): T[] =>
+    items.filter((item) => holds(item) || (leftOut.push(name(item)), false));
   const parts = once(score.parts);
   const known = new Set(parts.map(({ id }) => id));
-  const there = (id: string | null, of: Take['of']): string | null => (id !== null && own(takes, id)?.of === of ? id : null);
+  const there = (id: string | null, of: Take['of']): string | null =>
+    id !== null && own(takes, id)?.of === of ? id : null;
   const sections = once(score.sections).map((section) => ({
     ...section,
     harmony: there(section.harmony, 'harmony'),
-    chosen: Object.fromEntries(Object.entries(section.chosen).flatMap(([part, id]) => (known.has(part) ? [[part, there(id, 'part')]] : []))),
-    solos: keep(section.solos, ({ part, from, to }) => known.has(part) && from < to, ({ part }) => `solo of ${part}`).map((solo) => (solo.over !== null && !known.has(solo.over) ? { ...solo, over: null } : solo)),
+    chosen: Object.fromEntries(
+      Object.entries(section.chosen).flatMap(([part, id]) => (known.has(part) ? [[part, there(id, 'part')]] : [])),
+    ),
+    solos: keep(
+      section.solos,
+      ({ part, from, to }) => known.has(part) && from < to,
+      ({ part }) => `solo of ${part}`,
+    ).map((solo) => (solo.over !== null && !known.has(solo.over) ? { ...solo, over: null } : solo)),
   }));
   const ids = new Set(sections.map(({ id }) => id));
-  const order = keep(once(score.order), ({ section }) => ids.has(section), ({ id }) => id);
+  const order = keep(
+    once(score.order),
+    ({ section }) => ids.has(section),
+    ({ id }) => id,
+  );
   const placed = order.length === 0 && sections[0] ? [{ id: 'occurrence-1', section: sections[0].id }] : order;
   const places = new Set(placed.map(({ id }) => id));
-  const energy = keep(score.energy, ({ occurrence }) => places.has(occurrence), ({ occurrence }) => `energy of ${occurrence}`);
+  const energy = keep(
+    score.energy,
+    ({ occurrence }) => places.has(occurrence),
+    ({ occurrence }) => `energy of ${occurrence}`,
+  );
   return { score: { ...score, parts, sections, order: placed, energy, styles: once(score.styles) }, leftOut };
 }

@@ -5,6 +5,7 @@ import { degreeLabel, intervalOf, pitchClassOf, spellSemitones } from '../theory
 import { readChord } from '../theory/read-chord';
 import { spellChord } from '../theory/spelling';
 import { modulo, type Semitones, type Ticks } from '../theory/units';
+import { LONGEST_UNREAD, shortened } from './limits';
 import type { ChordSpan } from './schema';
 
 /** A stretch of a section, in ticks from its start. */
@@ -33,7 +34,7 @@ const bare = (start: Ticks, chord: Chord | null): ChordSpan => ({ start, duratio
 function typedSpan(text: string, at: Ticks, key: Key): ChordSpan {
   const reading = readChord(text);
   if (reading.ok) return bare(at, reading.chord ? spellChord(reading.chord, key) : null);
-  return { start: at, duration: 1, chord: null, unread: text.slice(0, 40) };
+  return { start: at, duration: 1, chord: null, unread: shortened(text, LONGEST_UNREAD) };
 }
 
 /** What typing means for the sheet it happens on. */

@@ -4,7 +4,9 @@ import type { Song } from './schema';
 /** The same song with section ids of its own: a copy's drafts must never be taken for the original's. */
 export function withFreshSections(song: Song, newId: (kind: string) => string): Song {
   const { score, ledger, hearing } = song;
-  const fresh: Readonly<Record<string, string>> = Object.fromEntries(score.sections.map(({ id }) => [id, newId('section')]));
+  const fresh: Readonly<Record<string, string>> = Object.fromEntries(
+    score.sections.map(({ id }) => [id, newId('section')]),
+  );
   const named = (id: string): string => own(fresh, id) ?? id;
   return {
     ...song,
@@ -13,7 +15,12 @@ export function withFreshSections(song: Song, newId: (kind: string) => string): 
       sections: score.sections.map((section) => ({ ...section, id: named(section.id) })),
       order: score.order.map((place) => ({ ...place, section: named(place.section) })),
     },
-    ledger: { ...ledger, takes: Object.fromEntries(Object.entries(ledger.takes).map(([id, take]) => [id, { ...take, section: named(take.section) }])) },
+    ledger: {
+      ...ledger,
+      takes: Object.fromEntries(
+        Object.entries(ledger.takes).map(([id, take]) => [id, { ...take, section: named(take.section) }]),
+      ),
+    },
     hearing: Object.fromEntries(Object.entries(hearing).map(([section, lines]) => [named(section), lines])),
   };
 }

@@ -1,6 +1,6 @@
 /**
- * How much one song holds. The schema, the check of every edit, the import and the controls that add things all read
- * these, so that nothing can be made that could not be opened again.
+ * How much one song holds. The check of every edit, the import and the controls that add things all read these, so that
+ * nothing can be made that could not be opened again.
  */
 export const LIMITS = {
   /** Letters of a song's title, and of the names of sections, parts and takes. */
@@ -22,6 +22,12 @@ export const LIMITS = {
   unheardTakes: 2_000,
 } as const;
 
+/** Letters of a chord that could not be read. */
+export const LONGEST_UNREAD = 40;
+
+/** Songs that an older Fendro let grow past the limits of parts, sections and places still open, up to this many times. */
+export const ROOM_FOR_OLDER = 8;
+
 /** Text cut to a number of letters, never inside a letter that takes two places. */
 export function shortened(text: string, most: number): string {
   if (text.length <= most) return text;
@@ -31,7 +37,8 @@ export function shortened(text: string, most: number): string {
 }
 
 /** A name with something after it that must stay whole, shortened before it where the two are too long. */
-export const withEnding = (name: string, ending: string, most: number): string => shortened(name, most - ending.length) + ending;
+export const withEnding = (name: string, ending: string, most: number): string =>
+  shortened(name, most - ending.length) + ending;
 
 /** The name itself, else the first of “name 2”, “name 3” … that is not taken. */
 export function numbered(name: string, taken: ReadonlySet<string>, most: number): string {

@@ -1,7 +1,7 @@
 import './validation';
 import * as z from 'zod';
 import { briefSchema, harmonyBriefSchema, id, midiNote, percent, ROLES } from './brief-schema';
-import { LIMITS } from './limits';
+import { LIMITS, LONGEST_UNREAD, ROOM_FOR_OLDER } from './limits';
 import { styleSchema } from './style';
 import { isScaleId } from '../theory/scale';
 
@@ -103,7 +103,7 @@ export const sectionSchema = z
     ground: ownGroundSchema,
     chordSetting: chordSettingSchema,
     /** Parts that take over some bars, and whom each replaces there. */
-    solos: z.array(soloSchema).max(LIMITS.parts).readonly(),
+    solos: z.array(soloSchema).max(LIMITS.parts * ROOM_FOR_OLDER).readonly(),
     /** Bars whose chords a redraft keeps, counted from 0. */
     heldBars: z.array(z.number().int().min(0).max(LIMITS.bars - 1)).max(LIMITS.bars).readonly(),
     chosen: z.record(id, id.nullable()).readonly(),
@@ -123,13 +123,13 @@ export const scoreSchema = z
   .object({
     title: z.string().min(1).max(LIMITS.title),
     ground: groundSchema,
-    parts: z.array(partSchema).max(LIMITS.parts).readonly(),
-    sections: z.array(sectionSchema).max(LIMITS.sections).readonly(),
-    order: z.array(occurrenceSchema).max(LIMITS.places).readonly(),
+    parts: z.array(partSchema).max(LIMITS.parts * ROOM_FOR_OLDER).readonly(),
+    sections: z.array(sectionSchema).max(LIMITS.sections * ROOM_FOR_OLDER).readonly(),
+    order: z.array(occurrenceSchema).max(LIMITS.places * ROOM_FOR_OLDER).readonly(),
     energy: z.array(energyPointSchema).max(LIMITS.energyPoints).readonly(),
     remarks: z.record(id, remarkSchema).readonly(),
     /** Styles of the writer's own that the song uses. */
-    styles: z.array(styleSchema).max(LIMITS.styles).readonly(),
+    styles: z.array(styleSchema).max(LIMITS.styles * ROOM_FOR_OLDER).readonly(),
   })
   .readonly();
 
@@ -156,7 +156,7 @@ export const chordSpanSchema = z
     /** Null where nothing sounds. */
     chord: chordSchema.nullable(),
     /** What was typed when it could not be read: it stays visible and marked. */
-    unread: z.string().max(40).optional(),
+    unread: z.string().max(LONGEST_UNREAD).optional(),
     /** What the writer has set by hand for this chord; the rest follows the section's setting. */
     voicing: z
       .object({

@@ -3,12 +3,16 @@ import * as z from 'zod';
 import { scoreProblem, tellIssue, withoutDangling } from './check';
 import { own } from './look-up';
 import { migrated } from './migrations/migrations';
-import { SONG_VERSION, songSchema, takeSchema, type Hearing, type Song } from './schema';
+import type { Takes } from './resolve';
+import { ledgerSchema, SONG_VERSION, songSchema, takeSchema, type Hearing, type Ledger, type Score, type Song, type Take } from './schema';
 
 export type OpenedSong =
   /** `setAside` names what was too damaged to be read, or belonged to nothing. */
   | { readonly ok: true; readonly song: Song; readonly setAside: readonly string[] }
   | { readonly ok: false; readonly reason: string };
+
+/** A song but for its takes, which are read one by one, so that a damaged one leaves the others. */
+const frameSchema = songSchema.unwrap().extend({ ledger: ledgerSchema.unwrap().extend({ takes: z.record(z.string(), z.unknown()) }) });
 
 const headSchema = z.object({ format: z.literal('fendro-song'), version: z.number().int() });
 
@@ -28,31 +32,30 @@ export function openSong(data: unknown): OpenedSong {
   if (version < 1) return { ok: false, reason: `This is not a Fendro song file: there is no format ${version}.` };
   const raw = migrated(data as Raw, version);
   if (!raw) return { ok: false, reason: `This song of format ${version} is damaged: its score or its takes are missing.` };
-  const { song, setAside } = withoutDamagedTakes(raw);
-  const parsed = songSchema.safeParse(song);
+  const parsed = frameSchema.safeParse(raw);
   if (!parsed.success) return { ok: false, reason: `This song is damaged: ${tellIssue(parsed.error)}` };
-  const { ledger, hearing } = parsed.data;
-  const { score, leftOut } = withoutDangling(parsed.data.score, ledger.takes);
-  const problem = scoreProblem(score, ledger.takes);
+  const { takes, setAside } = soundTakes(parsed.data.ledger.takes);
+  const ledger: Ledger = { takes, heard: parsed.data.ledger.heard };
+  const { hearing } = parsed.data;
+  const { score, leftOut } = withoutDangling(parsed.data.score, takes);
+  const problem = scoreProblem(score, ledger.takes, score);
   if (problem !== null) return { ok: false, reason: `This song is damaged: ${problem}` };
-  return { ok: true, song: { ...parsed.data, score, hearing: stillThere(hearing, parsed.data) }, setAside: [...setAside, ...leftOut] };
+  return { ok: true, song: { ...parsed.data, score, ledger, hearing: stillThere(hearing, score, takes) }, setAside: [...setAside, ...leftOut] };
 }
 
-function withoutDamagedTakes(raw: Raw): { song: unknown; setAside: string[] } {
-  const ledger = z.object({ takes: z.record(z.string(), z.unknown()), heard: z.unknown() }).safeParse(raw['ledger']);
-  if (!ledger.success) return { song: raw, setAside: [] };
-  const entries = Object.entries(ledger.data.takes).map(([id, take]) => [id, takeSchema.safeParse(take)] as const);
-  const takes = Object.fromEntries(entries.flatMap(([id, take]) => (take.success && take.data.id === id ? [[id, take.data]] : [])));
-  const setAside = entries.flatMap(([id]) => (Object.hasOwn(takes, id) ? [] : [id]));
-  return { song: { ...raw, ledger: { ...ledger.data, takes } }, setAside };
+/** The takes that can be read, and the names of those that cannot. */
+function soundTakes(raw: Readonly<Record<string, unknown>>): { takes: Record<string, Take>; setAside: string[] } {
+  const read = Object.entries(raw).map(([id, take]) => [id, takeSchema.safeParse(take)] as const);
+  const takes = Object.fromEntries(read.flatMap(([id, take]) => (take.success && take.data.id === id ? [[id, take.data]] : [])));
+  return { takes, setAside: Object.keys(raw).filter((id) => !Object.hasOwn(takes, id)) };
 }
 
 /** What is heard, as far as its sections and takes are there. */
-function stillThere(hearing: Hearing, { score, ledger }: Song): Hearing {
+function stillThere(hearing: Hearing, score: Score, takes: Takes): Hearing {
   const sections = new Set(score.sections.map(({ id }) => id));
   return Object.fromEntries(
     Object.entries(hearing)
       .filter(([section]) => sections.has(section))
-      .map(([section, lines]) => [section, Object.fromEntries(Object.entries(lines).filter(([, take]) => own(ledger.takes, take) !== undefined))]),
+      .map(([section, lines]) => [section, Object.fromEntries(Object.entries(lines).filter(([, take]) => own(takes, take) !== undefined))]),
   );
 }

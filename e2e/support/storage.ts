@@ -2,42 +2,62 @@ import type { Page } from '@playwright/test';
 
 /** Every record of the songs' store, by key. */
 export const storedSongs = (page: Page): Promise<Record<string, unknown>> =>
-  page.evaluate(() => new Promise<Record<string, unknown>>((resolve, reject) => {
-    const opening = indexedDB.open('fendro');
-    opening.onerror = () => { reject(new Error('no database')); };
-    opening.onsuccess = () => {
-      const store = opening.result.transaction('songs').objectStore('songs');
-      const [keys, values] = [store.getAllKeys(), store.getAll()];
-      store.transaction.oncomplete = () => {
-        opening.result.close();
-        resolve(Object.fromEntries(keys.result.map((key, index) => [key as string, values.result[index] as unknown])));
-      };
-    };
-  }));
+  page.evaluate(
+    () =>
+      new Promise<Record<string, unknown>>((resolve, reject) => {
+        const opening = indexedDB.open('fendro');
+        opening.onerror = () => {
+          reject(new Error('no database'));
+        };
+        opening.onsuccess = () => {
+          const store = opening.result.transaction('songs').objectStore('songs');
+          const [keys, values] = [store.getAllKeys(), store.getAll()];
+          store.transaction.oncomplete = () => {
+            opening.result.close();
+            resolve(
+              Object.fromEntries(keys.result.map((key, index) => [key as string, values.result[index] as unknown])),
+            );
+          };
+        };
+      }),
+  );
 
 /** Puts something else in place of every record whose key ends as said, as a damaged disk would. */
 export const damage = (page: Page, ending: RegExp, by: unknown): Promise<number> =>
-  page.evaluate(({ source, value }) => new Promise<number>((resolve, reject) => {
-    const opening = indexedDB.open('fendro');
-    opening.onerror = () => { reject(new Error('no database')); };
-    opening.onsuccess = () => {
-      const store = opening.result.transaction('songs', 'readwrite').objectStore('songs');
-      const keys = store.getAllKeys();
-      keys.onsuccess = () => {
-        const hit = keys.result.filter((key) => new RegExp(source).test(key as string));
-        for (const key of hit) store.put(value, key);
-        store.transaction.oncomplete = () => {
-          opening.result.close();
-          resolve(hit.length);
+  page.evaluate(
+    ({ source, value }) =>
+      new Promise<number>((resolve, reject) => {
+        const opening = indexedDB.open('fendro');
+        opening.onerror = () => {
+          reject(new Error('no database'));
         };
-      };
-    };
-  }), { source: ending.source, value: by });
+        opening.onsuccess = () => {
+          const store = opening.result.transaction('songs', 'readwrite').objectStore('songs');
+          const keys = store.getAllKeys();
+          keys.onsuccess = () => {
+            const hit = keys.result.filter((key) => new RegExp(source).test(key as string));
+            for (const key of hit) store.put(value, key);
+            store.transaction.oncomplete = () => {
+              opening.result.close();
+              resolve(hit.length);
+            };
+          };
+        };
+      }),
+    { source: ending.source, value: by },
+  );
 
 /** Deletes the database as the browser, or another tab, may. */
 export const deleteDatabase = (page: Page): Promise<void> =>
-  page.evaluate(() => new Promise<void>((resolve, reject) => {
-    const deleting = indexedDB.deleteDatabase('fendro');
-    deleting.onsuccess = () => { resolve(); };
-    deleting.onerror = () => { reject(new Error('not deleted')); };
-  }));
+  page.evaluate(
+    () =>
+      new Promise<void>((resolve, reject) => {
+        const deleting = indexedDB.deleteDatabase('fendro');
+        deleting.onsuccess = () => {
+          resolve();
+        };
+        deleting.onerror = () => {
+          reject(new Error('not deleted'));
+        };
+      }),
+  );

@@ -95,7 +95,7 @@ export class App {
       ...(this.saving.failure() === null ? [] : [`The last changes are not saved: ${this.saving.failure()}. Fendro goes on trying; until then, keep the song as a file from the Deliver page.`]),
       ...(this.saving.rescued() ? ['The browser had deleted this song from its storage. It was written whole again; other songs may be gone.'] : []),
       ...this.shelf.problems(),
-      ...(this.saving.elsewhere() ? ['This song is open in another tab. Changes made here are not saved; close the other tab and reload this one.'] : []),
+      ...(this.saving.elsewhere() ? ['This song is open in another tab. Changes made here are not saved until the other tab is closed; if it was changed there, reload this one.'] : []),
     ];
   });
 
@@ -152,7 +152,7 @@ export class App {
   /** A mouse click leaves no focus on buttons, so that keys go on working where the writer listens. */
   protected letGo(event: MouseEvent): void {
     const button = event.target instanceof Element ? event.target.closest('button') : null;
-    if (event.detail > 0 && button === document.activeElement && !button?.matches('[aria-haspopup], [role="menuitem"], [role="spinbutton"]')) button?.blur();
+    if (event.detail > 0 && button === document.activeElement && !button?.matches('[aria-haspopup], [role="menuitem"], [role="spinbutton"]')) document.getElementById('main')?.focus({ preventScroll: true });
   }
 
   protected skip(event: Event): void {

@@ -1,5 +1,4 @@
 import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
-import { RouterLink } from '@angular/router';
 import { fileNameOf } from '@fendro/core/files/file-names';
 import { Library } from '../state/library';
 import { Notices } from '../state/notices';
@@ -9,25 +8,39 @@ import { download } from '../ui/download';
 @Component({
   selector: 'fd-failed-opening',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink],
   template: `
     <div class="failure" role="alert">
       <h1>The song could not be opened</h1>
       <p>{{ reason() }}</p>
-      @if (song()) { <p>Nothing of it was changed. What is stored of it can be kept as a file.</p> }
+      @if (song()) {
+        <p>Nothing of it was changed. What is stored of it can be kept as a file.</p>
+      }
     </div>
     <p class="ways">
       <button class="button primary" (click)="again.emit()">Try again</button>
-      @if (song(); as id) { <button class="button" (click)="saveRaw(id)">Save what is stored of it</button> }
-      <a class="button" routerLink="/songs">Songs</a>
-      <a class="button" routerLink="/bring-in">Bring in a MIDI file</a>
+      @if (song(); as id) {
+        <button class="button" (click)="saveRaw(id)">Save what is stored of it</button>
+      }
       <button class="button" (click)="demo.emit()">Open the demo song</button>
-      <a class="button" routerLink="/help">Help</a>
     </p>
+    <p class="quiet">All else goes on: your other songs, bringing in music and the help are above.</p>
   `,
   styles: `
-    :host { display: block; margin: 64px auto; max-width: 44rem; padding: 0 24px; }
-    .ways { display: flex; flex-wrap: wrap; gap: 8px; }
+    :host {
+      display: block;
+      margin: 64px auto;
+      max-width: 44rem;
+      padding: 0 24px;
+    }
+    h1 {
+      font-family: var(--serif);
+      font-size: 1.75rem;
+    }
+    .ways {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 8px;
+    }
   `,
 })
 export class FailedOpening {

@@ -8,8 +8,16 @@ import { FocusKeeper } from './focus-keeper';
   template: `
     <main id="main" tabindex="-1">
       <button data-opens="mix">Mix</button>
-      <ul>@for (name of names(); track name) { <li><button>{{ name }}</button></li> }</ul>
-      @if (drawer()) { <section data-opened-by="[data-opens=mix]"><button id="close">Close</button></section> }
+      <ul>
+        @for (name of names(); track name) {
+          <li>
+            <button>{{ name }}</button>
+          </li>
+        }
+      </ul>
+      @if (drawer()) {
+        <section data-opened-by="[data-opens=mix]"><button id="close">Close</button></section>
+      }
       <button id="last" [disabled]="off()">Last</button>
     </main>
   `,
@@ -26,7 +34,8 @@ const at = (): string => document.activeElement?.textContent.trim() ?? '';
 describe('the focus', () => {
   let page: TestPage;
   let settle: () => Promise<void>;
-  const button = (text: string): HTMLElement => [...document.querySelectorAll('button')].find((own) => own.textContent.trim() === text)!;
+  const button = (text: string): HTMLElement =>
+    [...document.querySelectorAll('button')].find((own) => own.textContent.trim() === text)!;
 
   beforeEach(() => {
     // The document of the tests has no layout.

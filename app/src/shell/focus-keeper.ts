@@ -1,7 +1,8 @@
 import { afterEveryRender, Injectable } from '@angular/core';
 
 /** What the keyboard can reach. */
-const REACHABLE = 'a[href], button:not([disabled]), input:not([disabled]), select:not([disabled]), textarea:not([disabled]), summary, [tabindex="0"]';
+const REACHABLE =
+  'a[href], button:not([disabled]), input:not([disabled]), select:not([disabled]), textarea:not([disabled]), summary, [tabindex="0"]';
 
 /** Where the focus stood: an element, the one that holds it, and its place there. */
 interface Step {
@@ -29,10 +30,26 @@ export class FocusKeeper {
   private byMouse = false;
 
   constructor() {
-    document.addEventListener('focusin', ({ target }) => { this.note(target as HTMLElement); });
-    document.addEventListener('pointerdown', () => { this.byMouse = true; }, { capture: true });
-    document.addEventListener('keydown', () => { this.byMouse = false; }, { capture: true });
-    afterEveryRender(() => { this.keep(); });
+    document.addEventListener('focusin', ({ target }) => {
+      this.note(target as HTMLElement);
+    });
+    document.addEventListener(
+      'pointerdown',
+      () => {
+        this.byMouse = true;
+      },
+      { capture: true },
+    );
+    document.addEventListener(
+      'keydown',
+      () => {
+        this.byMouse = false;
+      },
+      { capture: true },
+    );
+    afterEveryRender(() => {
+      this.keep();
+    });
   }
 
   private note(element: HTMLElement): void {
@@ -47,7 +64,12 @@ export class FocusKeeper {
 
   private keep(): void {
     const { last } = this;
-    if (!last || (last.isConnected && !last.matches(':disabled')) || (document.activeElement && document.activeElement !== document.body)) return;
+    if (
+      !last ||
+      (last.isConnected && !last.matches(':disabled')) ||
+      (document.activeElement && document.activeElement !== document.body)
+    )
+      return;
     const next = this.byMouse ? document.getElementById('main') : this.next();
     // What comes later in the same change may still bring its own focus.
     next?.focus({ preventScroll: this.byMouse });

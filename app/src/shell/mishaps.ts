@@ -24,7 +24,10 @@ export class Mishaps implements ErrorHandler {
     const store = this.injector.get(Store);
     const id = store.selectSignal(selectSong)().open?.id;
     if (id === undefined || id === this.shown) return;
-    this.unshown.set({ song: id, reason: `This song could not be shown: ${problem instanceof Error ? problem.message : String(problem)}` });
+    this.unshown.set({
+      song: id,
+      reason: `This song could not be shown: ${problem instanceof Error ? problem.message : String(problem)}`,
+    });
     store.dispatch(SongActions.closed());
   }
 

@@ -4,7 +4,13 @@ import { Banks } from './banks';
 import { SoundEngine } from './engine';
 
 /** The browser's side of sound, as far as the engine sees it. */
-const system = { resumes: true, ready: true, takesBanks: true, contexts: [] as TestContext[], sent: [] as ToProcessor[] };
+const system = {
+  resumes: true,
+  ready: true,
+  takesBanks: true,
+  contexts: [] as TestContext[],
+  sent: [] as ToProcessor[],
+};
 
 class TestContext {
   state: AudioContextState | 'interrupted' = 'suspended';
@@ -15,7 +21,9 @@ class TestContext {
   onstatechange: (() => void) | null = null;
   destination = {};
   audioWorklet = { addModule: () => Promise.resolve() };
-  constructor() { system.contexts.push(this); }
+  constructor() {
+    system.contexts.push(this);
+  }
   resume(): Promise<void> {
     if (!system.resumes) return new Promise(() => undefined);
     this.become('running');
@@ -33,18 +41,44 @@ class TestContext {
 
 class TestNode {
   onprocessorerror: (() => void) | null = null;
-  port = { onmessage: null as ((event: { data: FromProcessor }) => void) | null, postMessage: (message: ToProcessor): void => { this.receive(message); } };
-  constructor() { setTimeout(() => { if (system.ready) this.say({ kind: 'ready' }); }); }
-  connect(): void { /* nothing sounds */ }
+  port = {
+    onmessage: null as ((event: { data: FromProcessor }) => void) | null,
+    postMessage: (message: ToProcessor): void => {
+      this.receive(message);
+    },
+  };
+  constructor() {
+    setTimeout(() => {
+      if (system.ready) this.say({ kind: 'ready' });
+    });
+  }
+  connect(): void {
+    /* nothing sounds */
+  }
   private receive(message: ToProcessor): void {
     system.sent.push(message);
     if (message.kind !== 'bank') return;
-    setTimeout(() => { this.say(system.takesBanks ? { kind: 'bank added', id: message.id } : { kind: 'bank refused', id: message.id, reason: 'no bank' }); });
+    setTimeout(() => {
+      this.say(
+        system.takesBanks
+          ? { kind: 'bank added', id: message.id }
+          : { kind: 'bank refused', id: message.id, reason: 'no bank' },
+      );
+    });
   }
-  private say(data: FromProcessor): void { this.port.onmessage?.({ data }); }
+  private say(data: FromProcessor): void {
+    this.port.onmessage?.({ data });
+  }
 }
 
-const banks = { get: jest.fn((family: string) => (family === 'winds' ? Promise.reject(new Error('The sounds of “winds” could not be loaded (404).')) : Promise.resolve(new ArrayBuffer(8)))), forget: () => undefined };
+const banks = {
+  get: jest.fn((family: string) =>
+    family === 'winds'
+      ? Promise.reject(new Error('The sounds of “winds” could not be loaded (404).'))
+      : Promise.resolve(new ArrayBuffer(8)),
+  ),
+  forget: () => undefined,
+};
 let engine: SoundEngine;
 
 beforeEach(() => {
@@ -54,7 +88,9 @@ beforeEach(() => {
   TestBed.configureTestingModule({ providers: [{ provide: Banks, useValue: banks }] });
   engine = TestBed.inject(SoundEngine);
 });
-afterEach(() => { jest.useRealTimers(); });
+afterEach(() => {
+  jest.useRealTimers();
+});
 
 const start = async (): Promise<boolean> => {
   const started = engine.start();
@@ -70,10 +106,16 @@ describe('the sound engine', () => {
     expect(system.contexts).toHaveLength(1);
   });
 
-  it.each([['the browser does not let it', 'resumes'], ['the synthesizer is silent', 'ready']] as const)('says within six seconds when %s', async (_why, what) => {
+  it.each([
+    ['the browser does not let it', 'resumes'],
+    ['the synthesizer is silent', 'ready'],
+  ] as const)('says within six seconds when %s', async (_why, what) => {
     system[what] = false;
     expect(await start()).toBe(false);
-    expect(engine.state()).toMatchObject({ kind: 'failed', reason: expect.stringMatching(/could not start: .*press play again/) as string });
+    expect(engine.state()).toMatchObject({
+      kind: 'failed',
+      reason: expect.stringMatching(/could not start: .*press play again/) as string,
+    });
     system[what] = true;
     expect(await start()).toBe(true);
   });
@@ -94,7 +136,10 @@ describe('the sound engine', () => {
     system.resumes = false;
     system.contexts[0]!.become('interrupted');
     await jest.advanceTimersByTimeAsync(2000);
-    expect(engine.state()).toMatchObject({ kind: 'failed', reason: expect.stringContaining('Press play to wake it') as string });
+    expect(engine.state()).toMatchObject({
+      kind: 'failed',
+      reason: expect.stringContaining('Press play to wake it') as string,
+    });
     expect(engine.has(['drums'])).toBe(false);
     system.resumes = true;
     expect(await start()).toBe(true);

@@ -113,9 +113,13 @@ export class SoundEngine {
   private async contextChanged(context: AudioContext): Promise<void> {
     if (context !== this.context || context.state === 'running') return;
     if (context.state !== 'closed' && (await this.woken(context))) return;
-    if (context !== this.context) return;
-    await this.reset();
-    this.state.set({ kind: 'failed', reason: 'The system put the sound to sleep. Press play to wake it.' });
+    if (context === this.context) this.giveUp('The system put the sound to sleep. Press play to wake it.');
+  }
+
+  /** Lets the sound go and says why; the next start makes it anew. */
+  giveUp(reason: string): void {
+    void this.reset();
+    this.state.set({ kind: 'failed', reason });
   }
 
   /** Forgets the context with all that was loaded into it; the next start makes another. */
@@ -156,7 +160,7 @@ export class SoundEngine {
         }
       };
       node.onprocessorerror = () => {
-        void this.reset().then(() => { this.state.set({ kind: 'failed', reason: 'The sound engine stopped unexpectedly. Press play to start it again; your song is safe.' }); });
+        this.giveUp('The sound engine stopped unexpectedly. Press play to start it again; your song is safe.');
       };
     });
   }

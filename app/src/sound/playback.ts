@@ -18,6 +18,7 @@ import { applyMix } from './mix';
 import { PlayedMusic } from './played-music';
 import { PositionWatch } from './position-watch';
 import { clickEvents, endFrame, frameAt, nextMoment, noteEvents, pack, tickAt, timelineEvents, type Pass, type Queued } from './schedule';
+import { Standstill } from './standstill';
 
 /** A change while playing takes effect no sooner than this, so that it reaches the audio thread in time. */
 const MARGIN_SECONDS = 0.03;
@@ -52,6 +53,7 @@ export class Playback {
   readonly soundState = this.engine.state;
   private passes: Pass[] = [];
   private loop: Span | null = null;
+  private readonly standstill = new Standstill();
   private timer: ReturnType<typeof setInterval> | undefined;
   // A guest has no place in the song that is on the page.
   private readonly positions = new PositionWatch(this.playing, () => (this.guest() ? null : this.position()));
@@ -160,6 +162,7 @@ export class Playback {
     const frame = this.engine.frame + Math.round(LEAD_SECONDS * this.engine.sampleRate);
     this.passes = [{ ...pass, frame }];
     this.engine.send({ kind: 'block', events: pack(events.map((event) => ({ ...event, frame: event.frame + frame }))) });
+    this.standstill.start();
     this.playing.set(true);
     clearInterval(this.timer);
     this.timer = setInterval(() => { this.fill(); }, LOOK_EVERY_MS);
@@ -215,6 +218,10 @@ export class Playback {
     const last = this.passes.at(-1);
     if (!score || !last) return;
     const now = this.engine.frame;
+    if (this.standstill.sees(now)) {
+      this.engine.giveUp('The sound stands still. Check that a device is connected, then press play again.');
+      return;
+    }
     this.passes = this.passes.filter((pass, index) => index >= this.passes.length - 3 || endFrame(pass) > now);
     if (last.frame > now) return;
     const end = this.loop?.to ?? songTicks(score);
@@ -318,7 +325,8 @@ export class Playback {
 
   /** Music from elsewhere has parts of its own: hearing parts of the song alone must not silence it. */
   private mix(score: Score): void {
-    if (this.engine.state().kind === 'ready') applyMix(this.engine, score, this.guest() ? [] : this.session().alone, this.guideInstrument());
+    // Who was heard alone and has gone silences nobody.
+    if (this.engine.state().kind === 'ready') applyMix(this.engine, score, this.guest() ? [] : this.session().alone.filter((id) => score.parts.some((part) => part.id === id)), this.guideInstrument());
   }
 
   /** The tick that is heard now; null while nothing plays. */

@@ -10,7 +10,7 @@ import { startScore } from '@fendro/core/styles/band';
 import type { Style } from '@fendro/core/song/style';
 import { withStyle } from '@fendro/core/styles/styles';
 import { SongStorage, type SongEntry } from '../storage/song-storage';
-import { tabMemory } from '../ui/page-memory';
+import { pageMemory, tabMemory } from '../ui/page-memory';
 import { newId, newSeed } from './ids';
 import { Saving, songOf } from './saving';
 import { selectSession, selectSong } from './selectors';
@@ -20,6 +20,7 @@ import { SongActions } from './song.actions';
 const DEMO_ADDRESS = 'demo/barometer-falling.json';
 const LAST_OPEN = 'last open';
 const TAB_OPEN = 'fendro song of this tab';
+const PAGE_OPEN = 'fendro song open last';
 const GONE = 'This song is not in the browser’s storage any more.';
 
 /** How opening went; `song` is the one that could not be opened, where storage holds something of it. */
@@ -27,7 +28,7 @@ export type Result =
   | { readonly ok: true; readonly remark: string | null }
   | { readonly ok: false; readonly reason: string; readonly song?: string };
 
-type Shown = Extract<OpenedSong, { ok: true }> & { readonly older?: boolean; readonly clock?: number };
+type Shown = Extract<OpenedSong, { ok: true }> & { readonly older?: boolean; readonly clock?: number; readonly journalled?: boolean };
 
 /** What the writer is told of a song that did not open quite as it was. */
 function remarkOn({ setAside, older = false }: Shown): string | null {
@@ -65,7 +66,7 @@ export class Library {
     let songs: readonly SongEntry[];
     try {
       // A tab that is reloaded shows its own song again, whatever others have opened since.
-      last = tabMemory.get(TAB_OPEN) ?? (await this.storage.recall(LAST_OPEN));
+      last = tabMemory.get(TAB_OPEN) ?? pageMemory.get(PAGE_OPEN) ?? (await this.storage.recall(LAST_OPEN));
       songs = await this.storage.list();
     } catch (problem) {
       return { ok: false, reason: `Your songs could not be reached: ${inWords(problem)}. They are not lost by this. Try again, or close other tabs with Fendro first.` };
@@ -124,9 +125,10 @@ export class Library {
     await this.saving.now();
     await this.saving.claim(opened.song.id);
     this.store.dispatch(SongActions.opened({ song: opened.song }));
-    this.saving.startFrom(opened.clock ?? 0);
-    if (isNew) await this.saving.nowNew();
+    this.saving.startFrom(opened.clock ?? 0, opened.journalled ?? false);
     tabMemory.set(TAB_OPEN, opened.song.id);
+    pageMemory.set(PAGE_OPEN, opened.song.id);
+    if (isNew) await this.saving.nowNew();
     await this.storage.remember(LAST_OPEN, opened.song.id).catch(() => undefined);
     return { ok: true, remark: remarkOn(opened) };
   }

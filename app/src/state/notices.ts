@@ -16,7 +16,9 @@ export class Notices {
 
   say(text: string, action?: Notice['action']): void {
     const id = this.show(text, action);
-    setTimeout(() => { this.dismiss(id); }, LASTS_MS);
+    setTimeout(() => {
+      this.dismiss(id);
+    }, LASTS_MS);
   }
 
   /** Says something that must not be missed: it stays until it is put away. */
@@ -27,7 +29,10 @@ export class Notices {
   /** The same words are not said twice at once. */
   private show(text: string, action?: Notice['action']): number {
     const id = this.next++;
-    this.open.update((notices) => [...notices.filter((notice) => notice.text !== text), { id, text, ...(action ? { action } : {}) }]);
+    this.open.update((notices) => [
+      ...notices.filter((notice) => notice.text !== text),
+      { id, text, ...(action ? { action } : {}) },
+    ]);
     return id;
   }
 

@@ -12,5 +12,7 @@ export const refusalsChangeNothing =
     const next = reducer(state, action);
     if (state === undefined) return next;
     const [before, after] = [(state as S & Partial<WithSong>).song, (next as S & Partial<WithSong>).song];
-    return before && after && after.refused !== null && after.refused !== before.refused ? { ...state, song: { ...before, refused: after.refused } } : next;
+    return before && after && after.refused !== null && after.refused !== before.refused
+      ? { ...state, song: { ...before, refused: after.refused } }
+      : next;
   };

@@ -9,18 +9,27 @@ import { ScoreActions, TakeActions } from './song.actions';
 import { songReducer } from './song.reducer';
 
 const database = { values: new Map<string, unknown>(), broken: null as Error | null, silent: false, writes: 0 };
-const work = <T>(answer: () => T): Promise<T> => (database.silent ? new Promise(() => undefined) : database.broken ? Promise.reject(database.broken) : Promise.resolve(answer()));
+const work = <T>(answer: () => T): Promise<T> =>
+  database.silent
+    ? new Promise(() => undefined)
+    : database.broken
+      ? Promise.reject(database.broken)
+      : Promise.resolve(answer());
 jest.mock('localforage', () => ({
   __esModule: true,
   default: {
     INDEXEDDB: 'indexeddb',
     createInstance: () => ({
       getItem: (key: string) => work(() => JSON.parse(JSON.stringify(database.values.get(key) ?? null)) as unknown),
-      setItem: (key: string, value: unknown) => work(() => {
-        database.writes++;
-        database.values.set(key, JSON.parse(JSON.stringify(value)));
-      }),
-      removeItem: (key: string) => work(() => { database.values.delete(key); }),
+      setItem: (key: string, value: unknown) =>
+        work(() => {
+          database.writes++;
+          database.values.set(key, JSON.parse(JSON.stringify(value)));
+        }),
+      removeItem: (key: string) =>
+        work(() => {
+          database.values.delete(key);
+        }),
       keys: () => work(() => [...database.values.keys()]),
     }),
   },
@@ -36,17 +45,25 @@ function page() {
   return { store: TestBed.inject(Store) as Store, saving: TestBed.inject(Saving), library: TestBed.inject(Library) };
 }
 const later = (ms: number): Promise<void> => jest.advanceTimersByTimeAsync(ms);
-const titleIn = ({ store }: ReturnType<typeof page>): string | undefined => store.selectSignal(selectSong)().score?.title;
-const savings = (): number => [...database.values].filter(([key]) => key.includes('/body/')).reduce((most, [, body]) => Math.max(most, (body as { clock: number }).clock), 0);
+const titleIn = ({ store }: ReturnType<typeof page>): string | undefined =>
+  store.selectSignal(selectSong)().score?.title;
+const savings = (): number =>
+  [...database.values]
+    .filter(([key]) => key.includes('/body/'))
+    .reduce((most, [, body]) => Math.max(most, (body as { clock: number }).clock), 0);
 
 beforeEach(() => {
   jest.useFakeTimers();
   localStorage.clear();
   sessionStorage.clear();
   Object.assign(database, { values: new Map(), broken: null, silent: false, writes: 0 });
-  globalThis.fetch = jest.fn(() => Promise.resolve({ ok: true, json: () => Promise.resolve(JSON.parse(JSON.stringify(song))) } as Response));
+  globalThis.fetch = jest.fn(() =>
+    Promise.resolve({ ok: true, json: () => Promise.resolve(JSON.parse(JSON.stringify(song))) } as Response),
+  );
 });
-afterEach(() => { jest.useRealTimers(); });
+afterEach(() => {
+  jest.useRealTimers();
+});
 
 async function started() {
   const first = page();
@@ -63,6 +80,26 @@ describe('saving', () => {
     const again = page();
     await again.library.openLast();
     expect(titleIn(again)).toBe('Gale');
+  });
+
+  it('keeps a song that was begun a moment ago and never reached the database, and lists it', async () => {
+    const first = page();
+    const opening = first.library.openLast();
+    while (!first.store.selectSignal(selectSong)().open) await later(1);
+    database.broken = new Error('killed');
+    first.store.dispatch(titled('Gale'));
+    dispatchEvent(new Event('pagehide'));
+    await later(100);
+    database.values.clear();
+    database.broken = null;
+    await opening;
+    const next = page();
+    sessionStorage.clear();
+    expect((await next.library.list()).map(({ title }) => title)).toEqual(['Gale']);
+    await next.library.openLast();
+    expect(titleIn(next)).toBe('Gale');
+    await later(500);
+    expect(savings()).toBeGreaterThan(0);
   });
 
   it('has every change within 50 ms where a killed page leaves it', async () => {
@@ -103,7 +140,7 @@ describe('saving', () => {
     await later(5000);
     expect(first.saving.failure()).toBeNull();
     expect(first.store.selectSignal(selectSong)().saving).toBe('saved');
-    expect(localStorage.length).toBe(0);
+    expect(Object.keys(localStorage).filter((name) => name.includes('journal'))).toEqual([]);
     expect(await again()).toBe('Squall');
   });
 
@@ -133,7 +170,9 @@ describe('saving', () => {
     expect(first.saving.rescued()).toBe(true);
     const next = page();
     await next.library.openLast();
-    expect(Object.keys(next.store.selectSignal(selectSong)().takes)).toHaveLength(Object.keys(song.ledger.takes).length);
+    expect(Object.keys(next.store.selectSignal(selectSong)().takes)).toHaveLength(
+      Object.keys(song.ledger.takes).length,
+    );
   });
 
   it('writes nothing when a song is only opened and looked at', async () => {
@@ -152,7 +191,9 @@ describe('saving', () => {
     const next = page();
     await next.library.openLast();
     expect(next.store.selectSignal(selectHeard)()).toEqual({ [take.section]: { 'part-1': take.id } });
-    expect(Object.keys(next.store.selectSignal(selectSong)().takes)).toHaveLength(Object.keys(song.ledger.takes).length);
+    expect(Object.keys(next.store.selectSignal(selectSong)().takes)).toHaveLength(
+      Object.keys(song.ledger.takes).length,
+    );
   });
 });
 
@@ -177,7 +218,10 @@ describe('the library', () => {
     await later(2000);
     const id = first.store.selectSignal(selectSong)().open!.id;
     database.values.set(`song/${id}/body/${database.values.get(`song/${id}/current`) as number}`, null);
-    expect(await page().library.openLast()).toMatchObject({ ok: true, remark: expect.stringContaining('the last changes are missing') as string });
+    expect(await page().library.openLast()).toMatchObject({
+      ok: true,
+      remark: expect.stringContaining('the last changes are missing') as string,
+    });
   });
 
   it('says which song is open instead of one that is gone', async () => {
@@ -186,7 +230,10 @@ describe('the library', () => {
     const id = first.store.selectSignal(selectSong)().open!.id;
     for (const key of [...database.values.keys()]) if (key.startsWith(`song/${id}/`)) database.values.delete(key);
     const next = page();
-    expect(await next.library.openLast()).toMatchObject({ ok: true, remark: expect.stringContaining('“Fair weather” is open instead') as string });
+    expect(await next.library.openLast()).toMatchObject({
+      ok: true,
+      remark: expect.stringContaining('“Fair weather” is open instead') as string,
+    });
   });
 
   it('copies under a title that fits, with sections and an id of its own, and renames', async () => {
@@ -207,7 +254,8 @@ describe('the library', () => {
     const first = await started();
     const { id } = (await first.library.list())[0]!;
     const alone = jest.spyOn(first.saving, 'alone').mockResolvedValue(false);
-    for (const result of [await first.library.rename(id, 'x'), await first.library.remove(id)]) expect(result).toMatchObject({ ok: false, reason: expect.stringContaining('open in another tab') as string });
+    for (const result of [await first.library.rename(id, 'x'), await first.library.remove(id)])
+      expect(result).toMatchObject({ ok: false, reason: expect.stringContaining('open in another tab') as string });
     expect(alone).toHaveBeenCalledTimes(2);
     expect((await first.library.list())[0]?.title).toBe('Fair weather');
   });

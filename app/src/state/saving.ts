@@ -15,6 +15,10 @@ const CEILING_MS = 1000;
 const JOURNAL_MS = 50;
 /** What could not be saved is tried again after this. */
 const RETRY_MS = 4000;
+/** How often it is looked whether the database still has the song. */
+const CHECK_MS = 5000;
+/** How long a tab that was closed may take to come back, if it was only reloaded. */
+const GRACE_MS = 10_000;
 
 export const songOf = ({ open, score, takes, heard }: SongState, { heard: hearing }: Pick<SessionState, 'heard'>): Song | null =>
   open && score ? { format: 'fendro-song', version: SONG_VERSION, id: open.id, seed: open.seed, score, ledger: { takes, heard }, hearing } : null;
@@ -35,6 +39,7 @@ export class Saving {
   private retry: ReturnType<typeof setTimeout> | undefined;
   private journalled = 0;
   private chain: Promise<void> = Promise.resolve();
+  private waits: AbortController | null = null;
   private lock: { readonly id: string; readonly release: () => void } | null = null;
   /** The changes of the open song, and how many of them the database has. */
   private clock = 0;
@@ -56,11 +61,17 @@ export class Saving {
       if (document.visibilityState === 'hidden') this.flush();
       else void this.check();
     });
+    setInterval(() => void this.check(), CHECK_MS);
   }
 
-  /** The count of changes that an opened song comes with. */
-  startFrom(clock: number): void {
-    this.clock = this.saved = Number.isFinite(clock) ? clock : 0;
+  /**
+   * @param clock      the count of changes that an opened song comes with
+   * @param journalled  true where the database does not have all of them: they are written now
+   */
+  startFrom(clock: number, journalled: boolean): void {
+    this.clock = clock;
+    this.saved = journalled ? clock - 1 : clock;
+    if (journalled) void this.now();
     this.failure.set(null);
     this.rescued.set(false);
   }
@@ -100,7 +111,7 @@ export class Saving {
   /** Whether the database still has the song; it is written again where it was cleared meanwhile. */
   private async check(): Promise<void> {
     const id = this.state().open?.id;
-    if (id === undefined || this.elsewhere() || this.saved === 0) return;
+    if (id === undefined || this.elsewhere() || this.saved === 0 || this.clock !== this.saved) return;
     if (await this.storage.has(id).catch(() => true)) return;
     this.clock++;
     await this.now();
@@ -118,6 +129,7 @@ export class Saving {
   /** Saves a song that storage does not have yet. */
   async nowNew(): Promise<void> {
     this.clock++;
+    this.keep();
     await this.now();
   }
 
@@ -149,9 +161,36 @@ export class Saving {
     if (this.lock?.id === id) return;
     this.lock?.release();
     this.lock = null;
+    this.waits?.abort();
     const lock = await held(id);
     this.elsewhere.set(lock === 'elsewhere');
-    if (lock !== 'elsewhere') this.lock = { id, release: lock };
+    if (lock === 'elsewhere') void this.waitFor(id);
+    else this.lock = { id, release: lock };
+  }
+
+  /** Takes a song over when the other tab has gone, unless it was changed there. */
+  private async waitFor(id: string): Promise<void> {
+    const waits = new AbortController();
+    this.waits = waits;
+    while (!waits.signal.aborted) {
+      try {
+        await navigator.locks.request(lockName(id), { signal: waits.signal }, () => undefined);
+      } catch {
+        return;
+      }
+      // A tab that is only reloaded comes back for its song.
+      await new Promise((resume) => setTimeout(resume, GRACE_MS));
+      const lock = waits.signal.aborted ? 'elsewhere' : await held(id);
+      if (lock === 'elsewhere') continue;
+      if ((await this.storage.clockOf(id).catch(() => null)) !== this.saved || this.state().open?.id !== id) {
+        lock();
+        return;
+      }
+      this.lock = { id, release: lock };
+      this.elsewhere.set(false);
+      await this.now();
+      return;
+    }
   }
 
   /**
@@ -171,12 +210,14 @@ export class Saving {
   }
 }
 
+const lockName = (id: string): string => `fendro ${id}`;
+
 /** Takes the lock of a song; gives what lets it go. Where the browser has no locks, or does not allow them, there is one tab. */
 function held(id: string): Promise<(() => void) | 'elsewhere'> {
   if (!('locks' in navigator)) return Promise.resolve(() => undefined);
   return new Promise((settled) => {
     navigator.locks
-      .request(`fendro ${id}`, { ifAvailable: true }, (lock) => {
+      .request(lockName(id), { ifAvailable: true }, (lock) => {
         if (lock === null) {
           settled('elsewhere');
           return undefined;

@@ -1,6 +1,7 @@
 import { createFeatureSelector, createSelector } from '@ngrx/store';
 import { followGround } from '@fendro/core/song/follow-ground';
 import { groundOf } from '@fendro/core/song/ground';
+import { own } from '@fendro/core/song/look-up';
 import { chordsIn, chosenId, layOut, NOTHING_HEARD, sectionOf, soundingId, type HeardTakes, type Takes } from '@fendro/core/song/resolve';
 import { PLAIN_CHORDS } from '@fendro/core/song/briefs';
 import { HARMONY, type ChordSetting, type Ground, type LineId, type Score, type Section, type Take } from '@fendro/core/song/schema';
@@ -66,7 +67,7 @@ export const selectLineTakes = createSelector(selectScore, selectTakes, selectSe
 /** Steps on the way (typed, edited, fitted or tried) are listed only while they sound or when they were judged; undo and the logbook keep them. */
 function isListed({ id, origin }: Take, score: Score, section: Section, line: LineId, heard: HeardTakes): boolean {
   if (origin.how === 'drafted' || origin.how === 'imported') return true;
-  return id === soundingId(section, line, heard) || id === chosenId(section, line) || score.remarks[id] !== undefined;
+  return id === soundingId(section, line, heard) || id === chosenId(section, line) || own(score.remarks, id) !== undefined;
 }
 
 export const takesOf = (takes: Takes, section: string, line: LineId): Take[] =>
@@ -75,11 +76,12 @@ export const takesOf = (takes: Takes, section: string, line: LineId): Take[] =>
 /** The take of the line in focus that sounds now. */
 export const selectSounding = createSelector(selectSection, selectLine, selectHeard, (section, line, heard) => (section ? soundingId(section, line, heard) : null));
 
-/** Every heard take that still has its section. */
+/** Every heard take that still has its section and its part. */
 export const selectHeardChoices = createSelector(selectScore, selectHeard, (score, heard) => (score ? heardChoices(score, heard) : []));
 
 function heardChoices(score: Score, heard: SessionState['heard']): { section: string; line: LineId; take: string }[] {
-  return Object.entries(heard).flatMap(([section, lines]) =>
-    sectionOf(score, section) ? Object.entries(lines).map(([line, take]) => ({ section, line, take })) : [],
+  const lines = new Set<LineId>([HARMONY, ...score.parts.map(({ id }) => id)]);
+  return Object.entries(heard).flatMap(([section, own]) =>
+    sectionOf(score, section) ? Object.entries(own).flatMap(([line, take]) => (lines.has(line) ? [{ section, line, take }] : [])) : [],
   );
 }

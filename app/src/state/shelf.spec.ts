@@ -90,6 +90,19 @@ describe('the shelf', () => {
     expect(database.values.get('shelf')).toEqual(sample);
   });
 
+  it.each([
+    ['nonsense', 'everything that an older Fendro kept there'],
+    [{ phrases: 'nonsense', rhythms: ['own:y'] }, 'phrase one without a name'],
+  ])('tells what of an old shelf cannot be read, and leaves it as it is', async (old, told) => {
+    database.values.set('shelf', old);
+    const shelf = await fresh();
+    expect(notices()[0]).toContain(told);
+    shelf.saveRhythm('own:z');
+    await settled();
+    expect(database.values.get('shelf')).toEqual(old);
+    expect((await fresh()).contents().rhythms).toContain('own:z');
+  });
+
   it('sets damaged things aside and names them, and never writes over them', async () => {
     const shelf = await fresh();
     shelf.savePhrase(phrase('one'));

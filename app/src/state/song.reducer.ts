@@ -42,7 +42,7 @@ function edited<P>(name: string, edit: (score: Score, action: P) => Score) {
     if (!state.score) return state;
     const score = edit(state.score, action);
     if (score === state.score) return state;
-    const problem = scoreProblem(score, state.takes);
+    const problem = scoreProblem(score, state.takes, state.score);
     if (problem !== null) return { ...state, refused: { reason: problem } };
     const gesture = (action as Gesture).gesture;
     const last = state.past.at(-1);

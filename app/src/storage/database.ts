@@ -11,7 +11,8 @@ function inWords(problem: unknown): string {
   const name = problem instanceof Error ? problem.name : '';
   const text = problem instanceof Error ? problem.message : String(problem);
   if (name === 'QuotaExceededError' || /quota/i.test(text)) return 'the browser’s storage is full';
-  if (name === 'SecurityError' || /no available storage method|denied|insecure/i.test(text)) return 'the browser does not let this page store anything';
+  if (name === 'SecurityError' || /no available storage method|denied|insecure/i.test(text))
+    return 'the browser does not let this page store anything';
   return `the browser’s storage does not work (${text})`;
 }
 
@@ -19,7 +20,9 @@ function inWords(problem: unknown): string {
 async function answered<T>(work: () => Promise<T>): Promise<T> {
   let timer: ReturnType<typeof setTimeout> | undefined;
   const late = new Promise<never>((_resolve, reject) => {
-    timer = setTimeout(() => { reject(new StorageProblem('the browser’s storage does not answer')); }, PATIENCE_MS);
+    timer = setTimeout(() => {
+      reject(new StorageProblem('the browser’s storage does not answer'));
+    }, PATIENCE_MS);
   });
   try {
     return await Promise.race([work(), late]);

@@ -6,7 +6,8 @@ import { pageMemory } from '../ui/page-memory';
 /** What a journal may hold, in letters: the browser gives a page a few million, for all its songs. */
 const MOST_LETTERS = 2_000_000;
 
-const key = (id: string): string => `fendro journal ${id}`;
+const PREFIX = 'fendro journal ';
+const key = (id: string): string => PREFIX + id;
 
 /**
  * What the database does not have yet: the whole score and what is heard, the end of the logbook, and takes that are not
@@ -36,11 +37,29 @@ export interface Unwritten {
 }
 
 /** Keeps what is not in the database yet; the takes that matter least are left out where there is no room. */
-export function keepJournal({ id, format, version, seed, score, ledger, hearing }: Song, { clock, takes, heardFrom }: Unwritten): void {
-  const chosen = new Set([...score.sections.flatMap((section) => [section.harmony, ...Object.values(section.chosen)]), ...ledger.heard.slice(heardFrom).map(({ take }) => take), ...Object.keys(score.remarks)]);
+export function keepJournal(
+  { id, format, version, seed, score, ledger, hearing }: Song,
+  { clock, takes, heardFrom }: Unwritten,
+): void {
+  const chosen = new Set([
+    ...score.sections.flatMap((section) => [section.harmony, ...Object.values(section.chosen)]),
+    ...ledger.heard.slice(heardFrom).map(({ take }) => take),
+    ...Object.keys(score.remarks),
+  ]);
   const write = (ids: readonly string[]): boolean => {
     const made = Object.fromEntries(ids.flatMap((take) => (ledger.takes[take] ? [[take, ledger.takes[take]]] : [])));
-    const entry: JournalEntry = { format, version, seed, clock, score, hearing, heardFrom, heard: ledger.heard.slice(heardFrom), takes: Object.keys(ledger.takes), made };
+    const entry: JournalEntry = {
+      format,
+      version,
+      seed,
+      clock,
+      score,
+      hearing,
+      heardFrom,
+      heard: ledger.heard.slice(heardFrom),
+      takes: Object.keys(ledger.takes),
+      made,
+    };
     const text = JSON.stringify(entry);
     return text.length <= MOST_LETTERS && pageMemory.set(key(id), text);
   };
@@ -59,4 +78,10 @@ export function readJournal(id: string): JournalEntry | null {
   }
 }
 
-export const clearJournal = (id: string): void => { pageMemory.remove(key(id)); };
+export const clearJournal = (id: string): void => {
+  pageMemory.remove(key(id));
+};
+
+/** Songs that have a journal. */
+export const journalledSongs = (): string[] =>
+  pageMemory.names().flatMap((name) => (name.startsWith(PREFIX) ? [name.slice(PREFIX.length)] : []));

@@ -7,14 +7,28 @@ type Raw = Record<string, unknown>;
 
 const isRecord = (value: unknown): value is Raw => typeof value === 'object' && value !== null && !Array.isArray(value);
 
-const cut = (text: unknown, most: number, otherwise: string): unknown => (typeof text === 'string' ? text.trim().slice(0, most).trim() || otherwise : text);
+const cut = (text: unknown, most: number, otherwise: string): unknown =>
+  typeof text === 'string' ? text.trim().slice(0, most).trim() || otherwise : text;
 
-const style = (item: Raw): Raw => ({ ...item, band: Array.isArray(item['band']) ? item['band'].map((part: unknown) => (isRecord(part) ? { ...part, name: cut(part['name'], 60, 'Part'), instrument: cut(part['instrument'], 64, 'grand-piano') } : part)) : item['band'] });
+const style = (item: Raw): Raw => ({
+  ...item,
+  band: Array.isArray(item['band'])
+    ? item['band'].map((part: unknown) =>
+        isRecord(part)
+          ? { ...part, name: cut(part['name'], 60, 'Part'), instrument: cut(part['instrument'], 64, 'grand-piano') }
+          : part,
+      )
+    : item['band'],
+});
 
-const brief = (item: Raw): Raw => ({ ...item, brief: isRecord(item['brief']) ? { time: null, way: null, pickup: 0, ...item['brief'] } : item['brief'] });
+const brief = (item: Raw): Raw => ({
+  ...item,
+  name: cut(item['name'], 60, 'Brief'),
+  brief: isRecord(item['brief']) ? { time: null, way: null, pickup: 0, ...item['brief'] } : item['brief'],
+});
 
 const KINDS: Readonly<Record<string, (item: unknown) => unknown>> = {
-  progressions: (item) => item,
+  progressions: (item) => (isRecord(item) ? { ...item, name: cut(item['name'], 120, 'Progression') } : item),
   rhythms: (item) => item,
   scales: (item) => item,
   favourites: (item) => item,
@@ -33,6 +47,8 @@ export function shelfFrom1to2(record: unknown): OldItem[] | null {
   if (!isRecord(record)) return null;
   return Object.entries(KINDS).flatMap(([kind, carry]) => {
     const list = record[kind];
-    return Array.isArray(list) ? list.map((item: unknown) => ({ kind, item: carry(item) })) : [];
+    // What stands in a list's place and is none is carried along as one thing that cannot be read.
+    const items: readonly unknown[] = list === undefined ? [] : Array.isArray(list) ? list : [list];
+    return items.map((item) => ({ kind, item: carry(item) }));
   });
 }

@@ -15,8 +15,13 @@ export const SHELF_VERSION = 2;
 /** What can be used again in any song, by kind. Rhythms and scales are written out in their ids. */
 export const SHELF_ITEMS = {
   progressions: z.object({
-    id, name: z.string().trim().min(1).max(LIMITS.title), tonic: z.number().int().min(-30).max(30), scale: z.string().max(160).refine(isScaleId, 'no such scale'),
-    length: z.number().int().min(1), bars: z.number().int().min(1), chords: z.array(chordSpanSchema).max(LIMITS.chords),
+    id,
+    name: z.string().trim().min(1).max(LIMITS.title),
+    tonic: z.number().int().min(-30).max(30),
+    scale: z.string().max(160).refine(isScaleId, 'no such scale'),
+    length: z.number().int().min(1),
+    bars: z.number().int().min(1),
+    chords: z.array(chordSpanSchema).max(LIMITS.chords),
   }),
   rhythms: z.string().min(1).max(160),
   scales: z.string().max(160).refine(isScaleId, 'no such scale'),
@@ -30,10 +35,26 @@ export type ShelfItem<K extends ShelfKind> = z.infer<(typeof SHELF_ITEMS)[K]>;
 export type ShelfContents = { readonly [K in ShelfKind]: readonly ShelfItem<K>[] };
 
 export const SHELF_KINDS = Object.keys(SHELF_ITEMS) as ShelfKind[];
-export const EMPTY_SHELF: ShelfContents = { progressions: [], rhythms: [], scales: [], favourites: [], phrases: [], styles: [], briefs: [] };
+export const EMPTY_SHELF: ShelfContents = {
+  progressions: [],
+  rhythms: [],
+  scales: [],
+  favourites: [],
+  phrases: [],
+  styles: [],
+  briefs: [],
+};
 
 /** What is called what in words. */
-export const KIND_NAMES: Readonly<Record<ShelfKind, string>> = { progressions: 'progression', rhythms: 'rhythm', scales: 'scale', favourites: 'favourite', phrases: 'phrase', styles: 'style', briefs: 'brief' };
+export const KIND_NAMES: Readonly<Record<ShelfKind, string>> = {
+  progressions: 'progression',
+  rhythms: 'rhythm',
+  scales: 'scale',
+  favourites: 'favourite',
+  phrases: 'phrase',
+  styles: 'style',
+  briefs: 'brief',
+};
 
 /** One record of the database: later ones stand first. */
 const recordSchema = z.object({ version: z.number().int(), at: z.number(), item: z.unknown() });
@@ -69,12 +90,26 @@ export class ShelfStorage {
   /** @throws StorageProblem where the database does not work; TypeError in words where a newer build wrote the shelf */
   async read(): Promise<ReadShelf> {
     const version = await this.store.get(VERSION_KEY);
-    if (typeof version === 'number' && version > SHELF_VERSION) throw new TypeError('it was saved by a newer Fendro; update Fendro to see it');
+    if (typeof version === 'number' && version > SHELF_VERSION)
+      throw new TypeError('it was saved by a newer Fendro; update Fendro to see it');
     if (version !== SHELF_VERSION) await this.carryOver();
-    const aside = z.array(z.string()).catch([]).parse(await this.store.get(ASIDE_KEY));
+    const aside = z
+      .array(z.string())
+      .catch([])
+      .parse(await this.store.get(ASIDE_KEY));
     const keys = (await this.store.keys()).filter((key) => key.startsWith('item/'));
-    const records = await Promise.all(keys.map(async (key) => ({ key, record: recordSchema.safeParse(await this.store.get(key)) })));
-    const lists: Record<ShelfKind, { at: number; item: ShelfItem<ShelfKind> }[]> = { progressions: [], rhythms: [], scales: [], favourites: [], phrases: [], styles: [], briefs: [] };
+    const records = await Promise.all(
+      keys.map(async (key) => ({ key, record: recordSchema.safeParse(await this.store.get(key)) })),
+    );
+    const lists: Record<ShelfKind, { at: number; item: ShelfItem<ShelfKind> }[]> = {
+      progressions: [],
+      rhythms: [],
+      scales: [],
+      favourites: [],
+      phrases: [],
+      styles: [],
+      briefs: [],
+    };
     const places = new Map<string, number>();
     for (const { key, record } of records) {
       const kind = SHELF_KINDS.find((candidate) => key.startsWith(itemKey(candidate, '')));
@@ -86,7 +121,9 @@ export class ShelfStorage {
       places.set(key, record.data.at);
       lists[kind].push({ at: record.data.at, item: item.data });
     }
-    const contents = Object.fromEntries(SHELF_KINDS.map((kind) => [kind, lists[kind].sort((a, b) => b.at - a.at).map(({ item }) => item)])) as unknown as ShelfContents;
+    const contents = Object.fromEntries(
+      SHELF_KINDS.map((kind) => [kind, lists[kind].sort((a, b) => b.at - a.at).map(({ item }) => item)]),
+    ) as unknown as ShelfContents;
     return { contents, setAside: aside, places };
   }
 

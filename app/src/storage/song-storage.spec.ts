@@ -12,13 +12,17 @@ jest.mock('localforage', () => ({
   default: {
     INDEXEDDB: 'indexeddb',
     createInstance: () => ({
-      getItem: (key: string) => Promise.resolve(JSON.parse(JSON.stringify(database.values.get(key) ?? null)) as unknown),
+      getItem: (key: string) =>
+        Promise.resolve(JSON.parse(JSON.stringify(database.values.get(key) ?? null)) as unknown),
       setItem: (key: string, value: unknown) => {
         if (database.left-- <= 0) return Promise.reject(new Error('killed'));
         database.values.set(key, JSON.parse(JSON.stringify(value)));
         return Promise.resolve(value);
       },
-      removeItem: (key: string) => { database.values.delete(key); return Promise.resolve(); },
+      removeItem: (key: string) => {
+        database.values.delete(key);
+        return Promise.resolve();
+      },
       keys: () => Promise.resolve([...database.values.keys()]),
     }),
   },
@@ -37,18 +41,31 @@ function changed(now: Song, step: number): Song {
     case 0:
       return { ...now, score: setTitle(now.score, `Title ${step}`) };
     case 1:
-      return { ...now, score: choose(now.score, section.id, part, `${section.id}-${part}-1`), ledger: { ...now.ledger, heard } };
+      return {
+        ...now,
+        score: choose(now.score, section.id, part, `${section.id}-${part}-1`),
+        ledger: { ...now.ledger, heard },
+      };
     case 2:
       return { ...now, score: remark(now.score, takes[step % takes.length]!.id, { verdict: 'kept' }) };
     default: {
       const made = { ...takes[step % takes.length]!, id: `made-${step}` };
-      return { ...now, score: remark(now.score, made.id, { verdict: 'kept' }), ledger: { takes: { ...now.ledger.takes, [made.id]: made }, heard } };
+      return {
+        ...now,
+        score: remark(now.score, made.id, { verdict: 'kept' }),
+        ledger: { takes: { ...now.ledger.takes, [made.id]: made }, heard },
+      };
     }
   }
 }
 
 /** All that the changes above can change. */
-const stateOf = ({ score }: Song): string => JSON.stringify([score.title, score.sections.map(({ chosen }) => parts.map((part) => chosen[part])), Object.keys(score.remarks).sort()]);
+const stateOf = ({ score }: Song): string =>
+  JSON.stringify([
+    score.title,
+    score.sections.map(({ chosen }) => parts.map((part) => chosen[part])),
+    Object.keys(score.remarks).sort(),
+  ]);
 
 beforeEach(() => {
   localStorage.clear();
@@ -61,7 +78,10 @@ describe('songs in storage', () => {
     const storage = new SongStorage();
     await storage.save(song, 1, 1);
     await storage.save({ ...song, id: 'other', score: setTitle(song.score, 'Other') }, 1, 2);
-    expect((await storage.list()).map(({ title, bars }) => [title, bars])).toEqual([['Other', 6], ['Fair weather', 6]]);
+    expect((await storage.list()).map(({ title, bars }) => [title, bars])).toEqual([
+      ['Other', 6],
+      ['Fair weather', 6],
+    ]);
     const opened = await new SongStorage().open('song');
     expect(opened?.ok && opened.song.score).toEqual(song.score);
     await storage.remove('song');
@@ -70,7 +90,11 @@ describe('songs in storage', () => {
   });
 
   /** Makes random changes, each kept at once where it is asked, and is killed at some write. */
-  async function killed(steps: readonly number[], kill: number, journal: boolean): Promise<{ states: Song[]; survived: number; opened: Extract<StoredSong, { ok: true }> }> {
+  async function killed(
+    steps: readonly number[],
+    kill: number,
+    journal: boolean,
+  ): Promise<{ states: Song[]; survived: number; opened: Extract<StoredSong, { ok: true }> }> {
     database.values.clear();
     localStorage.clear();
     database.left = Number.POSITIVE_INFINITY;
@@ -94,43 +118,68 @@ describe('songs in storage', () => {
     const opened = await new SongStorage().open('song');
     if (!opened?.ok) throw new Error(opened ? opened.reason : 'gone');
     // Whatever the score has chosen or judged is there.
-    const chosen = opened.song.score.sections.flatMap(({ harmony, chosen: lines }) => [harmony, ...Object.values(lines)]).filter((id) => id !== null);
-    for (const id of [...chosen, ...Object.keys(opened.song.score.remarks)]) expect(opened.song.ledger.takes[id]).toBeDefined();
+    const chosen = opened.song.score.sections
+      .flatMap(({ harmony, chosen: lines }) => [harmony, ...Object.values(lines)])
+      .filter((id) => id !== null);
+    for (const id of [...chosen, ...Object.keys(opened.song.score.remarks)])
+      expect(opened.song.ledger.takes[id]).toBeDefined();
     return { states, survived, opened };
   }
-  const runs = [fc.array(fc.integer({ min: 0, max: 999 }), { minLength: 1, maxLength: 8 }), fc.integer({ min: 0, max: 40 })] as const;
+  const runs = [
+    fc.array(fc.integer({ min: 0, max: 999 }), { minLength: 1, maxLength: 8 }),
+    fc.integer({ min: 0, max: 40 }),
+  ] as const;
 
   it('open in the last state or the one before, whenever they are killed', async () => {
-    await fc.assert(fc.asyncProperty(...runs, async (steps, kill) => {
-      const { states, survived, opened } = await killed(steps, kill, false);
-      expect([states[survived]!, states[Math.min(states.length - 1, survived + 1)]!].map(stateOf)).toContain(stateOf(opened.song));
-    }), { numRuns: 200 });
+    await fc.assert(
+      fc.asyncProperty(...runs, async (steps, kill) => {
+        const { states, survived, opened } = await killed(steps, kill, false);
+        expect([states[survived]!, states[Math.min(states.length - 1, survived + 1)]!].map(stateOf)).toContain(
+          stateOf(opened.song),
+        );
+      }),
+      { numRuns: 200 },
+    );
   });
 
   it('open in the very last state where it was kept at once', async () => {
-    await fc.assert(fc.asyncProperty(...runs, async (steps, kill) => {
-      const { states, opened } = await killed(steps, kill, true);
-      expect(stateOf(opened.song)).toBe(stateOf(states.at(-1)!));
-      expect(opened.song.ledger.heard).toEqual(states.at(-1)!.ledger.heard);
-      expect(Object.keys(opened.song.ledger.takes)).toEqual(Object.keys(states.at(-1)!.ledger.takes));
-    }), { numRuns: 200 });
+    await fc.assert(
+      fc.asyncProperty(...runs, async (steps, kill) => {
+        const { states, opened } = await killed(steps, kill, true);
+        expect(stateOf(opened.song)).toBe(stateOf(states.at(-1)!));
+        expect(opened.song.ledger.heard).toEqual(states.at(-1)!.ledger.heard);
+        expect(Object.keys(opened.song.ledger.takes)).toEqual(Object.keys(states.at(-1)!.ledger.takes));
+      }),
+      { numRuns: 200 },
+    );
   });
 
   it('that the database never had open from what was kept at once', async () => {
     new SongStorage().keep({ ...song, hearing: { 'section-1': { 'part-1': 'section-1-part-1-1' } } }, 3);
     const opened = await new SongStorage().open('song');
-    expect(opened).toMatchObject({ ok: true, clock: 3, setAside: [], song: { score: song.score, hearing: { 'section-1': { 'part-1': 'section-1-part-1-1' } } } });
+    expect(opened).toMatchObject({
+      ok: true,
+      clock: 3,
+      setAside: [],
+      song: { score: song.score, hearing: { 'section-1': { 'part-1': 'section-1-part-1-1' } } },
+    });
   });
 
   it('are not overtaken by what was kept before they were saved', async () => {
     const storage = new SongStorage();
     storage.keep({ ...song, score: setTitle(song.score, 'Older') }, 1);
     await storage.save({ ...song, score: setTitle(song.score, 'Newer') }, 2, 2);
-    expect(await new SongStorage().open('song')).toMatchObject({ ok: true, clock: 2, song: { score: { title: 'Newer' } } });
+    expect(await new SongStorage().open('song')).toMatchObject({
+      ok: true,
+      clock: 2,
+      song: { score: { title: 'Newer' } },
+    });
   });
 
   it('keep what matters most where there is little room', async () => {
-    const room = jest.spyOn(Storage.prototype, 'setItem').mockImplementationOnce(() => { throw new Error('quota'); });
+    const room = jest.spyOn(Storage.prototype, 'setItem').mockImplementationOnce(() => {
+      throw new Error('quota');
+    });
     new SongStorage().keep(song, 1);
     room.mockRestore();
     const opened = await new SongStorage().open('song');
@@ -146,7 +195,12 @@ describe('songs in storage', () => {
     expect(await new SongStorage().open('song')).toMatchObject({ ok: true, older: false });
     const slot = database.values.get('song/song/current') as number;
     database.values.set(`song/song/body/${slot}`, { nonsense: true });
-    expect(await new SongStorage().open('song')).toMatchObject({ ok: true, older: true, setAside: [], song: { score: { title: 'Fair weather' } } });
+    expect(await new SongStorage().open('song')).toMatchObject({
+      ok: true,
+      older: true,
+      setAside: [],
+      song: { score: { title: 'Fair weather' } },
+    });
     database.values.set(`song/song/body/${1 - slot}`, null);
     expect((await new SongStorage().open('song'))?.ok).toBe(false);
     expect(await storage.raw('song')).toContain('nonsense');
@@ -189,7 +243,15 @@ describe('songs in storage', () => {
 
   it('of an older version are carried over as a whole when they are saved again', async () => {
     for (const [id, take] of Object.entries(old.ledger.takes)) database.values.set(`song/${old.id}/take/${id}`, take);
-    database.values.set(`song/${old.id}/body/0`, { format: 'fendro-song', version: 2, id: old.id, seed: old.seed, score: old.score, heard: old.ledger.heard, takes: Object.keys(old.ledger.takes) });
+    database.values.set(`song/${old.id}/body/0`, {
+      format: 'fendro-song',
+      version: 2,
+      id: old.id,
+      seed: old.seed,
+      score: old.score,
+      heard: old.ledger.heard,
+      takes: Object.keys(old.ledger.takes),
+    });
     database.values.set(`song/${old.id}/current`, 0);
     const storage = new SongStorage();
     const opened = await storage.open(old.id);
@@ -199,7 +261,11 @@ describe('songs in storage', () => {
       database.left = kill;
       await storage.save(opened.song, 1, 1).catch(() => undefined);
       database.left = Number.POSITIVE_INFINITY;
-      expect(await new SongStorage().open(old.id)).toMatchObject({ ok: true, setAside: [], song: { score: opened.song.score } });
+      expect(await new SongStorage().open(old.id)).toMatchObject({
+        ok: true,
+        setAside: [],
+        song: { score: opened.song.score },
+      });
     }
   });
 

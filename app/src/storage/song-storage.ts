@@ -1,26 +1,45 @@
 import { Injectable } from '@angular/core';
 import '@fendro/core/song/validation';
 import * as z from 'zod';
+import { own } from '@fendro/core/song/look-up';
 import { openSong, type OpenedSong } from '@fendro/core/song/song-file';
 import { SONG_VERSION, type Song } from '@fendro/core/song/schema';
 import { Database } from './database';
-import { clearJournal, keepJournal, readJournal, type JournalEntry } from './journal';
+import { clearJournal, journalledSongs, keepJournal, readJournal, type JournalEntry } from './journal';
 
 /** What the Songs page shows of a song without opening it. */
-const entrySchema = z.object({ id: z.string(), title: z.string(), changed: z.number(), bars: z.number(), tempo: z.number() });
+const entrySchema = z.object({
+  id: z.string(),
+  title: z.string(),
+  changed: z.number(),
+  bars: z.number(),
+  tempo: z.number(),
+});
 export type SongEntry = z.infer<typeof entrySchema>;
 
 const bodySchema = z.object({
-  format: z.unknown(), version: z.unknown(), id: z.string(), seed: z.unknown(), score: z.unknown(), heard: z.unknown(), hearing: z.unknown().optional(), takes: z.array(z.string()),
+  format: z.unknown(),
+  version: z.unknown(),
+  id: z.string(),
+  seed: z.unknown(),
+  score: z.unknown(),
+  heard: z.unknown(),
+  hearing: z.unknown().optional(),
+  takes: z.array(z.string()),
   /** Counts the changes of a song, so that what is newer can be told. */
   clock: z.number().default(0),
 });
 type Body = z.infer<typeof bodySchema>;
+/** What tells a song whose line in the list is damaged. */
+const titledSchema = z.object({ score: z.object({ title: z.string(), ground: z.object({ tempo: z.number() }) }) });
 
 /** A song from storage. */
 export type StoredSong =
-  /** `older`: the last state could not be read, this is the one before; `clock`: its count of changes. */
-  | (Extract<OpenedSong, { ok: true }> & { readonly older: boolean; readonly clock: number })
+  /**
+   * `older`: the last state could not be read, this is the one before; `clock`: its count of changes; `journalled`: the
+   * database does not have all of it yet.
+   */
+  | (Extract<OpenedSong, { ok: true }> & { readonly older: boolean; readonly clock: number; readonly journalled: boolean })
   | Extract<OpenedSong, { ok: false }>;
 
 /** What is known of a song's records in the database. */
@@ -50,13 +69,30 @@ export class SongStorage {
   private readonly store = new Database('songs');
   private readonly written = new Map<string, Written>();
 
+  /** Every song of which anything is stored, the last changed first; one whose line is damaged is named by its state. */
   async list(): Promise<SongEntry[]> {
     const keys = await this.store.keys();
-    const entries = await Promise.all(keys.filter((key) => key.endsWith('/entry')).map((key) => this.store.get(key)));
-    return entries
-      .map((entry) => entrySchema.safeParse(entry))
-      .flatMap((entry) => (entry.success ? [entry.data] : []))
-      .sort((a, b) => b.changed - a.changed);
+    const stored = keys.flatMap((key) => /^song\/([^/]+)\/(?:entry|current|body\/\d)$/.exec(key)?.[1] ?? []);
+    const ids = new Set([...stored, ...journalledSongs()]);
+    const entries = await Promise.all(
+      [...ids].map(async (id) => {
+        const entry = entrySchema.safeParse(await this.store.get(entryKey(id)));
+        return entry.success && entry.data.id === id ? entry.data : this.entryOf(id);
+      }),
+    );
+    return entries.sort((a, b) => b.changed - a.changed);
+  }
+
+  private async entryOf(id: string): Promise<SongEntry> {
+    const bodies = await Promise.all(PLACES.map((at) => this.store.get(bodyKey(id, at))));
+    const named = [readJournal(id), ...bodies].map((body) => titledSchema.safeParse(body)).find((body) => body.success);
+    return {
+      id,
+      title: named?.data.score.title ?? 'A damaged song',
+      changed: 0,
+      bars: 0,
+      tempo: named?.data.score.ground.tempo ?? 0,
+    };
   }
 
   /**
@@ -74,18 +110,39 @@ export class SongStorage {
     const known = this.written.get(id) ?? { takes: new Set<string>(), named: [NOTHING, NOTHING], heard: 0 };
     this.written.set(id, known);
     await Promise.all(
-      Object.values(ledger.takes).filter((take) => !known.takes.has(take.id)).map(async (take) => {
-        await this.store.set(takeKey(id, take.id), take);
-        known.takes.add(take.id);
-      }),
+      Object.values(ledger.takes)
+        .filter((take) => !known.takes.has(take.id))
+        .map(async (take) => {
+          await this.store.set(takeKey(id, take.id), take);
+          known.takes.add(take.id);
+        }),
     );
     const next = place === 0 ? 1 : 0;
-    const body: Body = { format: song.format, version: SONG_VERSION, id, seed, score, heard: ledger.heard, hearing, takes: Object.keys(ledger.takes), clock };
+    const body: Body = {
+      format: song.format,
+      version: SONG_VERSION,
+      id,
+      seed,
+      score,
+      heard: ledger.heard,
+      hearing,
+      takes: Object.keys(ledger.takes),
+      clock,
+    };
     await this.store.set(bodyKey(id, next), body);
     await this.store.set(currentKey(id), next);
     known.heard = ledger.heard.length;
-    const bars = score.order.reduce((total, { section }) => total + (score.sections.find((other) => other.id === section)?.bars ?? 0), 0);
-    await this.store.set(entryKey(id), { id, title: score.title, changed, bars, tempo: score.ground.tempo } satisfies SongEntry);
+    const bars = score.order.reduce(
+      (total, { section }) => total + (score.sections.find((other) => other.id === section)?.bars ?? 0),
+      0,
+    );
+    await this.store.set(entryKey(id), {
+      id,
+      title: score.title,
+      changed,
+      bars,
+      tempo: score.ground.tempo,
+    } satisfies SongEntry);
     await this.forgetTakes(id, known, new Set(body.takes));
     return lost;
   }
@@ -111,6 +168,13 @@ export class SongStorage {
     clearJournal(id);
   }
 
+  /** How many changes of a song are kept here; null where there is none of it. */
+  async clockOf(id: string): Promise<number | null> {
+    const place = await this.place(id);
+    const body = place === null ? null : bodySchema.safeParse(await this.store.get(bodyKey(id, place)));
+    return body?.success ? Math.max(body.data.clock, readJournal(id)?.clock ?? 0) : null;
+  }
+
   /** True while the database still has a song that was saved from here. */
   async has(id: string): Promise<boolean> {
     return (await this.place(id)) !== null;
@@ -125,18 +189,20 @@ export class SongStorage {
   async open(id: string): Promise<StoredSong | null> {
     const place = await this.place(id);
     const journal = readJournal(id);
-    if (place === null && !journal) return null;
     const bodies = await Promise.all(PLACES.map((at) => this.store.get(bodyKey(id, at))));
-    const order = place === 1 ? [1, 0] : [0, 1];
-    const states = order.map((at) => bodySchema.safeParse(bodies[at])).map((body) => (body.success ? body.data : null));
+    if (place === null && !journal && bodies.every((body) => body === null)) return null;
+    const read = bodies.map((body) => bodySchema.safeParse(body)).map((body) => (body.success ? body.data : null));
+    // Without the switch the state with more changes is the newer one.
+    const newer = place ?? ((read[1]?.clock ?? -1) > (read[0]?.clock ?? -1) ? 1 : 0);
+    const states: (Body | null | undefined)[] = newer === 1 ? [read[1], read[0]] : [...read];
     // A song that the database has lost, or that it never had, may be in the journal as a whole.
     if (journal) states.push({ ...journal, id, heard: [], takes: [], clock: Number.NEGATIVE_INFINITY });
     let failure: StoredSong | null = null;
     for (const [age, body] of states.entries()) {
       if (!body) continue;
-      const read = await this.read(id, body, journal);
-      if (read.ok) return { ...read, older: age > 0 && read.clock === body.clock };
-      failure ??= read;
+      const song = await this.read(id, body, journal);
+      if (song.ok) return { ...song, older: age > 0 && !song.journalled };
+      failure ??= song;
     }
     return failure ?? { ok: false, reason: DAMAGED };
   }
@@ -145,34 +211,55 @@ export class SongStorage {
   private async read(id: string, body: Body, journal: JournalEntry | null): Promise<StoredSong> {
     const newer = journal !== null && journal.clock > body.clock ? journal : null;
     const ids = [...new Set([...body.takes, ...(newer?.takes ?? [])])];
-    const stored = new Map(await Promise.all(ids.map(async (take) => [take, await this.store.get(takeKey(id, take))] as const)));
+    const stored = new Map(
+      await Promise.all(ids.map(async (take) => [take, await this.store.get(takeKey(id, take))] as const)),
+    );
     const { clock, takes: named, heard, hearing = {}, ...head } = body;
     if (newer) {
       const log = Array.isArray(heard) ? (heard as unknown[]) : [];
-      const takes = Object.fromEntries(newer.takes.map((take) => [take, newer.made[take] ?? stored.get(take)]));
-      const opened = openSong({ ...head, version: newer.version, score: newer.score, hearing: newer.hearing, ledger: { takes, heard: [...log.slice(0, newer.heardFrom), ...newer.heard] } });
+      const takes = Object.fromEntries(newer.takes.map((take) => [take, own(newer.made, take) ?? stored.get(take)]));
+      const opened = openSong({
+        ...head,
+        version: newer.version,
+        score: newer.score,
+        hearing: newer.hearing,
+        ledger: { takes, heard: [...log.slice(0, newer.heardFrom), ...newer.heard] },
+      });
       if (opened.ok) {
         this.noteWritten(id, body, stored, opened.song);
-        return { ...opened, older: false, clock: newer.clock };
+        return { ...opened, older: false, clock: newer.clock, journalled: true };
       }
     }
-    const opened = openSong({ ...head, hearing, ledger: { takes: Object.fromEntries(named.map((take) => [take, stored.get(take)])), heard } });
+    const opened = openSong({
+      ...head,
+      hearing,
+      ledger: { takes: Object.fromEntries(named.map((take) => [take, stored.get(take)])), heard },
+    });
     if (!opened.ok) return opened;
     this.noteWritten(id, body, stored, opened.song);
-    return { ...opened, older: false, clock };
+    return { ...opened, older: false, clock, journalled: false };
   }
 
   /** What need not be written again; takes of an older version are, so that all of a song is of one. */
   private noteWritten(id: string, body: Body, stored: ReadonlyMap<string, unknown>, song: Song): void {
-    const there = body.version === SONG_VERSION ? Object.keys(song.ledger.takes).filter((take) => stored.get(take) !== null) : [];
-    this.written.set(id, { takes: new Set(there), named: [new Set(body.takes), NOTHING], heard: Array.isArray(body.heard) ? body.heard.length : 0 });
+    const there =
+      body.version === SONG_VERSION ? Object.keys(song.ledger.takes).filter((take) => stored.get(take) !== null) : [];
+    this.written.set(id, {
+      takes: new Set(there),
+      named: [new Set(body.takes), NOTHING],
+      heard: Array.isArray(body.heard) ? body.heard.length : 0,
+    });
   }
 
   /** Everything that storage holds of a song, as text, for keeping what cannot be opened. */
   async raw(id: string): Promise<string> {
     const keys = (await this.store.keys()).filter((key) => key.startsWith(`song/${id}/`));
     const records = await Promise.all(keys.map(async (key) => [key, await this.store.get(key)] as const));
-    return JSON.stringify({ format: 'fendro-raw-song', records: Object.fromEntries(records), journal: readJournal(id) });
+    return JSON.stringify({
+      format: 'fendro-raw-song',
+      records: Object.fromEntries(records),
+      journal: readJournal(id),
+    });
   }
 
   async remove(id: string): Promise<void> {

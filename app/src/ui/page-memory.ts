@@ -4,6 +4,8 @@ interface Memory {
   /** @returns false where it could not be kept */
   set(name: string, value: string): boolean;
   remove(name: string): void;
+  /** Every name that something is kept under. */
+  names(): string[];
 }
 
 /** Where the browser lets this page store nothing, things are forgotten with the page instead of stopping it. */
@@ -28,6 +30,13 @@ const memoryIn = (storage: () => Storage): Memory => ({
       storage().removeItem(name);
     } catch {
       // What cannot be reached cannot be kept either.
+    }
+  },
+  names() {
+    try {
+      return Object.keys(storage());
+    } catch {
+      return [];
     }
   },
 });

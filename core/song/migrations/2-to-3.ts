@@ -11,12 +11,17 @@ const TITLE = 120;
 const NAME = 60;
 const ID = 64;
 
-const cut = (text: unknown, most: number, otherwise: string): unknown => (typeof text === 'string' ? text.trim().slice(0, most).trim() || otherwise : text);
+const cut = (text: unknown, most: number, otherwise: string): unknown =>
+  typeof text === 'string' ? text.trim().slice(0, most).trim() || otherwise : text;
 
-const withBrief = (owner: Raw): Raw => ({ ...owner, brief: { time: null, way: null, pickup: 0, ...(owner['brief'] as Raw) } });
+const withBrief = (owner: Raw): Raw => ({
+  ...owner,
+  brief: { time: null, way: null, pickup: 0, ...(owner['brief'] as Raw) },
+});
 
 /** “section-1” was in every song; now the song's own id is in it. */
-const sectionId = (id: unknown, song: unknown): unknown => (typeof id === 'string' && /^section-\d+$/.test(id) ? `${id}-of-${String(song).slice(-24)}` : id);
+const sectionId = (id: unknown, song: unknown): unknown =>
+  typeof id === 'string' && /^section-\d+$/.test(id) ? `${id}-of-${String(song).slice(-24)}` : id;
 
 function take(old: Raw, song: unknown): Raw {
   const moved = { ...old, section: sectionId(old['section'], song) };
@@ -25,13 +30,25 @@ function take(old: Raw, song: unknown): Raw {
   return asking?.['brief'] ? { ...moved, origin: { ...origin, asking: withBrief(asking) } } : moved;
 }
 
-const style = (old: Raw): Raw => ({ ...old, band: (old['band'] as Raw[]).map((part) => ({ ...part, name: cut(part['name'], NAME, 'Part'), instrument: cut(part['instrument'], ID, 'grand-piano') })) });
+const style = (old: Raw): Raw => ({
+  ...old,
+  band: (old['band'] as Raw[]).map((part) => ({
+    ...part,
+    name: cut(part['name'], NAME, 'Part'),
+    instrument: cut(part['instrument'], ID, 'grand-piano'),
+  })),
+});
 
 const styles = (list: readonly Raw[] | undefined): Raw[] => (list ?? []).map(style);
 
 const part = (old: Raw): Raw => ({ swaps: {}, ...withBrief(old), name: cut(old['name'], NAME, 'Part') });
 
-const section = (old: Raw, song: unknown): Raw => ({ solos: [], ...old, id: sectionId(old['id'], song), name: cut(old['name'], NAME, 'Section') });
+const section = (old: Raw, song: unknown): Raw => ({
+  solos: [],
+  ...old,
+  id: sectionId(old['id'], song),
+  name: cut(old['name'], NAME, 'Section'),
+});
 
 export function from2to3(song: Raw): Raw {
   const score = song['score'] as Raw;
@@ -48,7 +65,12 @@ export function from2to3(song: Raw): Raw {
       order: (score['order'] as Raw[]).map((place) => ({ ...place, section: sectionId(place['section'], id) })),
       styles: styles(score['styles'] as Raw[] | undefined),
     },
-    ledger: { ...ledger, takes: Object.fromEntries(Object.entries(ledger['takes'] as Record<string, Raw>).map(([key, old]) => [key, take(old, id)])) },
+    ledger: {
+      ...ledger,
+      takes: Object.fromEntries(
+        Object.entries(ledger['takes'] as Record<string, Raw>).map(([key, old]) => [key, take(old, id)]),
+      ),
+    },
     hearing: {},
   };
 }
