@@ -41,16 +41,18 @@ import { SongLine } from './song-line';
         <a class="button bare" routerLink="/help" routerLinkActive="here">Help</a>
       </nav>
     }
-    @for (notice of problems(); track notice) {
-      <div class="bar" role="alert"><span>{{ notice }}</span></div>
-    }
-    @for (notice of notices.open(); track notice.id) {
-      <div class="bar soft" role="status">
-        <span>{{ notice.text }}</span>
-        @if (notice.action; as action) { <button class="button small" (click)="notices.act(notice)">{{ action.label }}</button> }
-        <button class="button bare small" aria-label="Dismiss" (click)="notices.dismiss(notice.id)"><fd-icon name="close" /></button>
-      </div>
-    }
+    <section aria-label="Messages">
+      @for (notice of problems(); track notice) {
+        <div class="bar" role="alert"><span>{{ notice }}</span></div>
+      }
+      @for (notice of notices.open(); track notice.id) {
+        <div class="bar soft" role="status">
+          <span>{{ notice.text }}</span>
+          @if (notice.action; as action) { <button class="button small" (click)="notices.act(notice)">{{ action.label }}</button> }
+          <button class="button bare small" aria-label="Dismiss" (click)="notices.dismiss(notice.id)"><fd-icon name="close" /></button>
+        </div>
+      }
+    </section>
     <main id="main" tabindex="-1">
       @if (score() || (settled() && standsAlone())) { <router-outlet /> } @else if (failure(); as failure) {
         <fd-failed-opening [reason]="failure.reason" [song]="failure.song" (again)="openLast()" (demo)="openDemo()" />

@@ -36,7 +36,8 @@ export class SongLine {
   protected rename(input: HTMLInputElement): void {
     const title = input.value.trim();
     if (title !== '') this.store.dispatch(ScoreActions.titleSet({ title }));
-    else input.value = this.score()?.title ?? '';
+    // What was refused or empty gives way to what it is called.
+    input.value = this.score()?.title ?? '';
   }
 
   protected undo(): void {

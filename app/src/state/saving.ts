@@ -172,7 +172,8 @@ export class Saving {
   private async waitFor(id: string): Promise<void> {
     const waits = new AbortController();
     this.waits = waits;
-    while (!waits.signal.aborted) {
+    const given = (): boolean => waits.signal.aborted;
+    while (!given()) {
       try {
         await navigator.locks.request(lockName(id), { signal: waits.signal }, () => undefined);
       } catch {
@@ -180,7 +181,7 @@ export class Saving {
       }
       // A tab that is only reloaded comes back for its song.
       await new Promise((resume) => setTimeout(resume, GRACE_MS));
-      const lock = waits.signal.aborted ? 'elsewhere' : await held(id);
+      const lock = given() ? 'elsewhere' : await held(id);
       if (lock === 'elsewhere') continue;
       if ((await this.storage.clockOf(id).catch(() => null)) !== this.saved || this.state().open?.id !== id) {
         lock();

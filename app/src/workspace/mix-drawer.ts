@@ -111,7 +111,7 @@ export class MixDrawer {
   protected rename(part: Part, input: HTMLInputElement): void {
     const name = input.value.trim();
     if (name !== '') this.store.dispatch(ScoreActions.partChanged({ part: part.id, change: { name } }));
-    else input.value = part.name;
+    input.value = this.score()?.parts.find(({ id }) => id === part.id)?.name ?? part.name;
   }
 
   protected alone(part: Part): void {

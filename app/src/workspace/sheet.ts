@@ -242,7 +242,7 @@ export class Sheet {
     const section = this.section();
     const name = input.value.trim();
     if (section && name !== '') this.store.dispatch(ScoreActions.sectionChanged({ section: section.id, change: { name } }));
-    else input.value = section?.name ?? '';
+    input.value = this.section()?.name ?? '';
   }
 
   protected setBars(input: HTMLInputElement): void {

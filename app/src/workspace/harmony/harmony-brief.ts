@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { CADENCES, COLOURINGS, type HarmonyBrief, type Section } from '@fendro/core/song/schema';
 import { soundingId } from '@fendro/core/song/resolve';
@@ -64,7 +64,8 @@ export class HarmonyBriefControl {
   private readonly score = this.store.selectSignal(selectScore);
   private readonly heard = this.store.selectSignal(selectHeard);
   protected readonly exact = signal(false);
-  protected readonly problem = signal<{ which: 'first' | 'last'; text: string } | null>(null);
+  /** Of this section's brief: another one has nothing to do with it. */
+  protected readonly problem = linkedSignal<string, { which: 'first' | 'last'; text: string } | null>({ source: () => this.section().id, computation: () => null });
   protected readonly brief = computed(() => this.section().harmonyBrief);
   private readonly usual = computed(() => harmonyBriefFor(this.section().kind, styleIn(this.score(), this.score()?.ground.style ?? '').harmony));
 
