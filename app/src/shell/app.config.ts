@@ -7,7 +7,7 @@ import { PAGE_ADDRESSES, type PageAddress } from '../pages/addresses';
 import { refusalsChangeNothing } from '../state/refusals';
 import { sessionReducer } from '../state/session';
 import { songReducer } from '../state/song.reducer';
-import { Mishaps } from './mishaps';
+import { Mishaps } from '../state/mishaps';
 import { Overlays } from './overlays';
 
 type Page = Pick<Route, 'title' | 'loadComponent'>;

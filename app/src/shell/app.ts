@@ -19,7 +19,7 @@ import { FocusKeeper } from './focus-keeper';
 import { GroundQuestion } from './ground-question';
 import { Keys } from './keys';
 import { KeySheet } from './key-sheet';
-import { Mishaps } from './mishaps';
+import { Mishaps } from '../state/mishaps';
 import { ScaleEditor } from './scale-editor';
 import { SongLine } from './song-line';
 
@@ -108,8 +108,9 @@ export class App {
     this.router.events.subscribe((event) => { if (event instanceof NavigationEnd) this.address.set(event.urlAfterRedirects.split(/[?#]/)[0] ?? '/'); });
     this.openLast();
     afterEveryRender(() => {
+      // The workspace tells for itself.
       const id = untracked(this.song).open?.id;
-      if (id !== undefined && untracked(this.score)) this.mishaps.wasShown(id);
+      if (id !== undefined && untracked(this.address) !== '/') this.mishaps.wasShown(id);
     });
     effect(() => {
       const refused = this.song().refused;

@@ -163,6 +163,13 @@ describe('songs in storage', () => {
       setAside: [],
       song: { score: song.score, hearing: { 'section-1': { 'part-1': 'section-1-part-1-1' } } },
     });
+    // It was never lost there: saving it now is nothing to be told of.
+    const storage = new SongStorage();
+    await storage.open('song');
+    database.left = 3;
+    await expect(storage.save(song, 4, 4)).rejects.toThrow();
+    database.left = Number.POSITIVE_INFINITY;
+    expect(await storage.save(song, 5, 5)).toBe(false);
   });
 
   it('are not overtaken by what was kept before they were saved', async () => {

@@ -39,11 +39,17 @@ export type StoredSong =
    * `older`: the last state could not be read, this is the one before; `clock`: its count of changes; `journalled`: the
    * database does not have all of it yet.
    */
-  | (Extract<OpenedSong, { ok: true }> & { readonly older: boolean; readonly clock: number; readonly journalled: boolean })
+  | (Extract<OpenedSong, { ok: true }> & {
+      readonly older: boolean;
+      readonly clock: number;
+      readonly journalled: boolean;
+    })
   | Extract<OpenedSong, { ok: false }>;
 
 /** What is known of a song's records in the database. */
 interface Written {
+  /** Whether a whole state of it was ever there. */
+  there: boolean;
   readonly takes: Set<string>;
   /** Takes that the states in the two places name, the newer first. */
   named: readonly [ReadonlySet<string>, ReadonlySet<string>];
@@ -105,9 +111,14 @@ export class SongStorage {
   async save(song: Song, clock: number, changed: number): Promise<boolean> {
     const { id, seed, score, ledger, hearing } = song;
     const place = await this.place(id);
-    const lost = place === null && this.written.has(id);
+    const lost = place === null && this.written.get(id)?.there === true;
     if (lost) this.written.delete(id);
-    const known = this.written.get(id) ?? { takes: new Set<string>(), named: [NOTHING, NOTHING], heard: 0 };
+    const known = this.written.get(id) ?? {
+      there: false,
+      takes: new Set<string>(),
+      named: [NOTHING, NOTHING],
+      heard: 0,
+    };
     this.written.set(id, known);
     await Promise.all(
       Object.values(ledger.takes)
@@ -131,6 +142,7 @@ export class SongStorage {
     };
     await this.store.set(bodyKey(id, next), body);
     await this.store.set(currentKey(id), next);
+    known.there = true;
     known.heard = ledger.heard.length;
     const bars = score.order.reduce(
       (total, { section }) => total + (score.sections.find((other) => other.id === section)?.bars ?? 0),
@@ -245,6 +257,8 @@ export class SongStorage {
     const there =
       body.version === SONG_VERSION ? Object.keys(song.ledger.takes).filter((take) => stored.get(take) !== null) : [];
     this.written.set(id, {
+      // A body made of the journal alone was never in the database.
+      there: Number.isFinite(body.clock),
       takes: new Set(there),
       named: [new Set(body.takes), NOTHING],
       heard: Array.isArray(body.heard) ? body.heard.length : 0,

@@ -1,6 +1,7 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { afterRenderEffect, ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { selectScore, selectSession } from '../state/selectors';
+import { Mishaps } from '../state/mishaps';
+import { selectScore, selectSession, selectSong } from '../state/selectors';
 import { Bench } from './bench';
 import { FirstMinute } from './first-minute';
 import { MixDrawer } from './mix-drawer';
@@ -43,4 +44,12 @@ export class Workspace {
   private readonly store = inject(Store);
   protected readonly score = this.store.selectSignal(selectScore);
   protected readonly session = this.store.selectSignal(selectSession);
+
+  constructor() {
+    const [mishaps, song] = [inject(Mishaps), this.store.selectSignal(selectSong)];
+    afterRenderEffect(() => {
+      const id = song().open?.id;
+      if (id !== undefined) mishaps.wasShown(id);
+    });
+  }
 }

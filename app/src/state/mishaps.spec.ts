@@ -1,10 +1,10 @@
 import { TestBed } from '@angular/core/testing';
 import { provideStore, Store } from '@ngrx/store';
 import { scoreWith } from '@fendro/core/testing/scores';
-import { selectSong } from '../state/selectors';
-import { sessionReducer } from '../state/session';
-import { SongActions } from '../state/song.actions';
-import { songReducer } from '../state/song.reducer';
+import { selectSong } from './selectors';
+import { sessionReducer } from './session';
+import { SongActions } from './song.actions';
+import { songReducer } from './song.reducer';
 import { Mishaps } from './mishaps';
 
 const { song } = scoreWith(1, 0);

@@ -1,7 +1,7 @@
 import { ErrorHandler, inject, Injectable, Injector, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { selectSong } from '../state/selectors';
-import { SongActions } from '../state/song.actions';
+import { selectSong } from './selectors';
+import { SongActions } from './song.actions';
 
 /** A song that could not be shown. */
 export interface Unshown {
