@@ -19,6 +19,7 @@ import { selectSong } from '../state/selectors';
 import type { SongEntry } from '../storage/song-storage';
 import { download } from '../ui/download';
 import { Icon } from '../ui/icon';
+import { inWords } from '../ui/in-words';
 
 /** All songs on this machine, and the beginning of a new one. */
 @Component({
@@ -63,7 +64,7 @@ export class Songs {
       this.songs.set(await this.library.list());
       this.listProblem.set(null);
     } catch (problem) {
-      this.listProblem.set(`The songs on this machine cannot be listed: ${problem instanceof Error ? problem.message : String(problem)}. They are not lost by this; reload the page to try again.`);
+      this.listProblem.set(`The songs on this machine cannot be listed: ${inWords(problem)}. They are not lost by this; reload the page to try again.`);
     }
   }
 
@@ -127,7 +128,7 @@ export class Songs {
 
   /** Does something to a stored song; what goes wrong is told, and the list is read anew. */
   private async tried(otherwise: string, work: () => Promise<Result>): Promise<boolean> {
-    const result = await work().catch((problem: unknown): Result => ({ ok: false, reason: problem instanceof Error ? problem.message : String(problem) }));
+    const result = await work().catch((problem: unknown): Result => ({ ok: false, reason: inWords(problem) }));
     if (!result.ok) this.notices.say(`${otherwise}: ${result.reason}`);
     await this.refresh();
     return result.ok;

@@ -22,6 +22,7 @@ import { KeySheet } from './key-sheet';
 import { Mishaps } from '../state/mishaps';
 import { ScaleEditor } from './scale-editor';
 import { SongLine } from './song-line';
+import { inWords } from '../ui/in-words';
 
 /** The frame around every page: the song line, notices, and the keys that work anywhere. */
 @Component({
@@ -139,7 +140,7 @@ export class App {
 
   private opens(opening: Promise<Result>): void {
     void opening
-      .catch((problem: unknown): Result => ({ ok: false, reason: problem instanceof Error ? problem.message : String(problem) }))
+      .catch((problem: unknown): Result => ({ ok: false, reason: inWords(problem) }))
       .then((result) => {
         this.failed.set(result.ok ? null : result);
         this.settled.set(true);

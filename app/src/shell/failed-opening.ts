@@ -3,6 +3,7 @@ import { fileNameOf } from '@fendro/core/files/file-names';
 import { Library } from '../state/library';
 import { Notices } from '../state/notices';
 import { download } from '../ui/download';
+import { inWords } from '../ui/in-words';
 
 /** Stands where the song would be when it could not be opened: what is wrong, and every way on. */
 @Component({
@@ -56,7 +57,7 @@ export class FailedOpening {
     try {
       download(fileNameOf(['Fendro', id, 'stored data'], '.json'), await this.library.rawFile(id), 'application/json');
     } catch (problem) {
-      this.notices.say(`It could not be read: ${problem instanceof Error ? problem.message : String(problem)}.`);
+      this.notices.say(`It could not be read: ${inWords(problem)}.`);
     }
   }
 }

@@ -2,6 +2,7 @@ import { inject, Injectable, signal } from '@angular/core';
 import type { Family } from '@fendro/core/sounding/instruments';
 import { EVENT, type FromProcessor, type ToProcessor } from '../../worklets/protocol';
 import { Banks } from './banks';
+import { inWords } from '../ui/in-words';
 
 /** The metronome's channel, a second drum channel. */
 export const CLICK_CHANNEL = 15;
@@ -18,8 +19,6 @@ const ADD_LIMIT_MS = 15_000;
 const MEMORY_LIMIT = 96 * 1024 * 1024;
 
 export type EngineState = { readonly kind: 'asleep' | 'starting' | 'ready' } | { readonly kind: 'failed'; readonly reason: string };
-
-const inWords = (problem: unknown): string => (problem instanceof Error ? problem.message : String(problem));
 
 /** The answer of something that may never answer. */
 function within<T>(work: Promise<T>, otherwise: string, limit = START_LIMIT_MS): Promise<T> {

@@ -15,6 +15,7 @@ import { newId, newSeed } from './ids';
 import { Saving, songOf } from './saving';
 import { selectSession, selectSong } from './selectors';
 import { SongActions } from './song.actions';
+import { inWords } from '../ui/in-words';
 
 
 const DEMO_ADDRESS = 'demo/barometer-falling.json';
@@ -36,8 +37,6 @@ function remarkOn({ setAside, older = false }: Shown): string | null {
   const before = older ? 'The last state of this song could not be read: you see the one that was saved before it, and the last changes are missing. Look it through before you go on.' : '';
   return [before, pieces].filter((text) => text !== '').join(' ') || null;
 }
-
-const inWords = (problem: unknown): string => (problem instanceof Error ? problem.message : String(problem));
 
 const looksLikeMidi = (bytes: Uint8Array): boolean => String.fromCharCode(...bytes.subarray(0, 4)) === 'MThd';
 

@@ -2,6 +2,7 @@ import { ErrorHandler, inject, Injectable, Injector, signal } from '@angular/cor
 import { Store } from '@ngrx/store';
 import { selectSong } from './selectors';
 import { SongActions } from './song.actions';
+import { inWords } from '../ui/in-words';
 
 /** A song that could not be shown. */
 export interface Unshown {
@@ -26,7 +27,7 @@ export class Mishaps implements ErrorHandler {
     if (id === undefined || id === this.shown) return;
     this.unshown.set({
       song: id,
-      reason: `This song could not be shown: ${problem instanceof Error ? problem.message : String(problem)}`,
+      reason: `This song could not be shown: ${inWords(problem)}`,
     });
     store.dispatch(SongActions.closed());
   }

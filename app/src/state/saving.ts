@@ -1,12 +1,12 @@
 import { inject, Injectable, signal } from '@angular/core';
 import { createSelector, Store } from '@ngrx/store';
 import { SONG_VERSION, type Song } from '@fendro/core/song/schema';
-import { StorageProblem } from '../storage/database';
 import { SongStorage } from '../storage/song-storage';
 import { selectSession, selectSong } from './selectors';
 import type { SessionState } from './session';
 import { SongActions } from './song.actions';
 import type { SongState } from './song.reducer';
+import { inWords } from '../ui/in-words';
 
 /** Changes within this time are saved together, but none waits longer than the ceiling. */
 const PAUSE_MS = 300;
@@ -149,7 +149,7 @@ export class Saving {
     } catch (problem) {
       if (this.state().open?.id !== song.id) return;
       this.keep();
-      this.failure.set(problem instanceof StorageProblem ? problem.message : String(problem));
+      this.failure.set(inWords(problem));
       this.store.dispatch(SongActions.savingFailed());
       clearTimeout(this.retry);
       this.retry = setTimeout(() => void this.now(), RETRY_MS);

@@ -6,6 +6,7 @@ import type { Style } from '@fendro/core/song/style';
 import { EMPTY_SHELF, idOf, itemKey, KIND_NAMES, SHELF_ITEMS, ShelfStorage, type ShelfContents, type ShelfItem, type ShelfKind } from '../storage/shelf-storage';
 import { newId } from './ids';
 import { Notices } from './notices';
+import { inWords } from '../ui/in-words';
 
 export type ShelfBrief = ShelfItem<'briefs'>;
 export type ShelfProgression = ShelfItem<'progressions'>;
@@ -64,7 +65,7 @@ export class Shelf {
       if (aside !== null) this.notices.sayUntilRead(aside);
       this.unread.set(null);
     } catch (problem) {
-      this.unread.set(`The shelf could not be read: ${problem instanceof Error ? problem.message : String(problem)}. What is on it is untouched.`);
+      this.unread.set(`The shelf could not be read: ${inWords(problem)}. What is on it is untouched.`);
     }
   }
 
@@ -97,7 +98,7 @@ export class Shelf {
       this.unwritten.set(null);
       this.others?.postMessage('changed');
     } catch (problem) {
-      this.unwritten.set(`The shelf could not be saved: ${problem instanceof Error ? problem.message : String(problem)}. Fendro goes on trying.`);
+      this.unwritten.set(`The shelf could not be saved: ${inWords(problem)}. Fendro goes on trying.`);
       this.retry = setTimeout(() => { this.writing = this.writing.then(() => this.write()); }, RETRY_MS);
     }
   }

@@ -1,4 +1,5 @@
 import localforage from 'localforage';
+import { inWords } from '../ui/in-words';
 
 /** How long the browser's database may take for one answer before it counts as not answering. */
 const PATIENCE_MS = 6000;
@@ -6,10 +7,10 @@ const PATIENCE_MS = 6000;
 /** What the browser's database could not do, in words for the writer. */
 export class StorageProblem extends Error {}
 
-function inWords(problem: unknown): string {
+function reasonOf(problem: unknown): string {
   if (problem instanceof StorageProblem) return problem.message;
   const name = problem instanceof Error ? problem.name : '';
-  const text = problem instanceof Error ? problem.message : String(problem);
+  const text = inWords(problem);
   if (name === 'QuotaExceededError' || /quota/i.test(text)) return 'the browser’s storage is full';
   if (name === 'SecurityError' || /no available storage method|denied|insecure/i.test(text))
     return 'the browser does not let this page store anything';
@@ -27,7 +28,7 @@ async function answered<T>(work: () => Promise<T>): Promise<T> {
   try {
     return await Promise.race([work(), late]);
   } catch (problem) {
-    throw new StorageProblem(inWords(problem));
+    throw new StorageProblem(reasonOf(problem));
   } finally {
     clearTimeout(timer);
   }

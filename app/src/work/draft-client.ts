@@ -2,6 +2,7 @@ import { Injectable } from '@angular/core';
 import type { DraftRequest } from '@fendro/core/compose/draft';
 import { createDraftWorker } from './create-draft-worker';
 import { fromWorkerSchema, type FromWorker, type ToWorker } from './draft-messages';
+import { inWords } from '../ui/in-words';
 
 export interface DraftJob {
   readonly request: DraftRequest;
@@ -43,7 +44,7 @@ export class DraftClient {
     try {
       this.post({ kind: 'draft', id, request: request as never, from, count, shown: [...shown] });
     } catch (problem) {
-      this.breakDown(problem instanceof Error ? problem.message : String(problem));
+      this.breakDown(inWords(problem));
     }
     return { done, cancel: () => { this.cancel(id); } };
   }

@@ -1,6 +1,7 @@
 /// <reference lib="webworker" />
 import { draftTakes, poolFactor } from '@fendro/core/compose/takes';
 import { toWorkerSchema, type FromWorker, type ToWorker } from './draft-messages';
+import { inWords } from '../ui/in-words';
 
 /** Longest stretch of work before the worker looks for a cancel. */
 const LONGEST_STRETCH_MS = 20;
@@ -38,7 +39,7 @@ async function workAll(): Promise<void> {
   busy = true;
   for (let next = waiting.shift(); next; next = waiting.shift()) {
     const { id } = next;
-    await work(next).catch((problem: unknown) => { answer({ kind: 'failed', id, reason: problem instanceof Error ? problem.message : String(problem) }); });
+    await work(next).catch((problem: unknown) => { answer({ kind: 'failed', id, reason: inWords(problem) }); });
   }
   busy = false;
 }

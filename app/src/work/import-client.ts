@@ -4,6 +4,7 @@ import type { ImportFile } from '@fendro/core/files/midi-import';
 import type { Key } from '@fendro/core/theory/key';
 import { createImportWorker } from './create-import-worker';
 import { fromImportWorkerSchema, type FoundInFile, type FromImportWorker, type ToImportWorker } from './import-messages';
+import { inWords } from '../ui/in-words';
 
 export type ImportAnswer = { readonly ok: true; readonly found: FoundInFile } | { readonly ok: false; readonly reason: string };
 
@@ -45,7 +46,7 @@ export class ImportClient {
         worker.addEventListener('error', ({ message }: ErrorEvent) => { fail(message || 'its reader could not be loaded.'); });
         worker.postMessage(question);
       } catch (problem) {
-        fail(problem instanceof Error ? problem.message : String(problem));
+        fail(inWords(problem));
       }
     });
   }
