@@ -1,6 +1,7 @@
 import * as fc from 'fast-check';
 import { draft } from '../compose/draft';
 import { ENGINE } from '../compose/engine';
+import { scoreProblem } from '../song/check';
 import { scoreSchema } from '../song/schema';
 import { applyStyle, groundFor, startScore } from './band';
 import { checkStyle, readStyle, styleProblems, writeStyle } from './style-file';
@@ -8,6 +9,9 @@ import { copyOfStyle, drummedText, readDrummed, readTimed, timedText } from './s
 import { ownStyleIn, styleIn, STYLES, withStyle } from './styles';
 
 const soul = STYLES.find(({ id }) => id === 'soul')!;
+/** A style file whose first part is changed. */
+const withPart = (change: object): string =>
+  JSON.stringify({ format: 'fendro-style', version: 1, style: { ...soul, band: soul.band.map((part, index) => (index === 0 ? { ...part, ...change } : part)) } });
 
 describe('style files', () => {
   it('come back as they were written, every style that ships among them', () => {
@@ -27,6 +31,9 @@ describe('style files', () => {
     [JSON.stringify({ format: 'fendro-style', version: 1, style: { ...soul, metres: ['13/8'] } }), /13\/8 is not one that Fendro plays/],
     [JSON.stringify({ format: 'fendro-style', version: 1, style: { ...soul, tempo: { low: 90, usual: 60, high: 100 } } }), /usual tempo 60/],
     [JSON.stringify({ format: 'fendro-style', version: 1, style: { ...soul, name: '' } }), /name/],
+    [withPart({ name: 'x'.repeat(80) }), /band › 1 › name: .*60/],
+    [withPart({ name: ' ' }), /band › 1 › name: a part needs a name/],
+    [withPart({ instrument: 'x'.repeat(80) }), /band › 1 › instrument/],
   ])('tell what is wrong and where', (text, told) => {
     const read = readStyle(text);
     expect(read.ok).toBe(false);
@@ -69,5 +76,15 @@ describe('a style of one’s own', () => {
     const drafted = draft({ ...request, style: own }, 0);
     expect(drafted.ok && drafted.content.of === 'part' && drafted.content.notes.every(({ start }) => start % 1920 === 0)).toBe(true);
     expect(draft(request, 0)).not.toEqual(drafted);
+  });
+
+  it('changed seventy times go on opening: those that nothing is drafted in any more give way', () => {
+    let score = startScore('x', groundFor(STYLES[0]!, { tonic: 0, scale: 'major' }), STYLES[0]!);
+    for (let change = 0; change < 70; change++) {
+      score = applyStyle(score, copyOfStyle(soul, `style-${change}`, 'Valley soul'), { pace: false, sounds: false, missing: false }, () => 'new');
+      expect(scoreProblem(score, {})).toBeNull();
+      expect(ownStyleIn(score, score.ground.style)?.id).toBe(`style-${change}`);
+    }
+    expect(score.styles).toHaveLength(64);
   });
 });
