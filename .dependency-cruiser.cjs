@@ -10,13 +10,40 @@ const layer = (name, folder, ...allowed) => ({
 module.exports = {
   forbidden: [
     { name: 'no-circular', severity: 'error', from: {}, to: { circular: true } },
-    { name: 'core-is-pure', severity: 'error', from: { path: '^core', pathNot: '\\.spec\\.ts$' }, to: { path: '^(app|server|e2e|tools)/|node_modules/(@angular|@ngrx|express|localforage|rxjs|d3|spessasynth_core)' } },
-    { name: 'core-needs-no-platform', severity: 'error', from: { path: '^core', pathNot: '\\.spec\\.ts$' }, to: { dependencyTypes: ['core'] } },
+    {
+      name: 'core-is-pure',
+      severity: 'error',
+      from: { path: '^core', pathNot: '\\.spec\\.ts$' },
+      to: {
+        path: '^(app|server|e2e|tools)/|node_modules/(@angular|@ngrx|express|localforage|rxjs|d3|spessasynth_core)',
+      },
+    },
+    {
+      name: 'core-needs-no-platform',
+      severity: 'error',
+      from: { path: '^core', pathNot: '\\.spec\\.ts$' },
+      to: { dependencyTypes: ['core'] },
+    },
     { name: 'app-not-server', severity: 'error', from: { path: '^app' }, to: { path: '^server' } },
     // The list of addresses is all that the two must agree on.
-    { name: 'server-not-app', severity: 'error', from: { path: '^server' }, to: { path: '^app', pathNot: '^app/src/pages/addresses\\.ts$' } },
-    { name: 'ui-knows-no-state', severity: 'error', from: { path: '^app/src/ui/' }, to: { path: '^app/src/(state|storage|sound|work|workspace|pages|shell)/' } },
-    { name: 'storage-knows-no-state', severity: 'error', from: { path: '^app/src/storage/', pathNot: '\\.spec\\.ts$' }, to: { path: '^app/src/(state|sound|work|workspace|pages|shell)/' } },
+    {
+      name: 'server-not-app',
+      severity: 'error',
+      from: { path: '^server' },
+      to: { path: '^app', pathNot: '^app/src/pages/addresses\\.ts$' },
+    },
+    {
+      name: 'ui-knows-no-state',
+      severity: 'error',
+      from: { path: '^app/src/ui/' },
+      to: { path: '^app/src/(state|storage|sound|work|workspace|pages|shell)/' },
+    },
+    {
+      name: 'storage-knows-no-state',
+      severity: 'error',
+      from: { path: '^app/src/storage/', pathNot: '\\.spec\\.ts$' },
+      to: { path: '^app/src/(state|sound|work|workspace|pages|shell)/' },
+    },
     layer('theory', 'theory'),
     layer('trellis', 'trellis', 'theory'),
     layer('song', 'song', 'theory'),
@@ -26,5 +53,10 @@ module.exports = {
     layer('compose', 'compose', 'song', 'theory', 'study', 'styles', 'trellis'),
     layer('files', 'files', 'song', 'theory', 'study', 'sounding', 'styles'),
   ],
-  options: { tsConfig: { fileName: 'tsconfig.base.json' }, tsPreCompilationDeps: true, doNotFollow: { path: 'node_modules' }, exclude: { path: '^app/public' } },
+  options: {
+    tsConfig: { fileName: 'tsconfig.base.json' },
+    tsPreCompilationDeps: true,
+    doNotFollow: { path: 'node_modules' },
+    exclude: { path: '^app/public' },
+  },
 };

@@ -1,4 +1,20 @@
-const modules = ['@angular', '@ngrx', 'rxjs', 'd3', 'd3-.*', 'internmap', 'delaunator', 'robust-predicates', 'fast-check', 'pure-rand', 'zod', 'tonal', '@tonaljs', 'midi-file', 'fflate'];
+const modules = [
+  '@angular',
+  '@ngrx',
+  'rxjs',
+  'd3',
+  'd3-.*',
+  'internmap',
+  'delaunator',
+  'robust-predicates',
+  'fast-check',
+  'pure-rand',
+  'zod',
+  'tonal',
+  '@tonaljs',
+  'midi-file',
+  'fflate',
+];
 const moduleNameMapper = { '^@fendro/core/(.*)$': '<rootDir>/core/$1' };
 
 /** @type {import('jest').Config} */
@@ -11,7 +27,12 @@ export default {
       testEnvironment: 'node',
       testMatch: ['<rootDir>/core/**/*.spec.ts', '<rootDir>/server/**/*.spec.ts'],
       moduleNameMapper,
-      transform: { '^.+\\.m?[jt]s$': ['@swc/jest', { swcrc: false, jsc: { target: 'es2022', parser: { syntax: 'typescript' } }, module: { type: 'commonjs' } }] },
+      transform: {
+        '^.+\\.m?[jt]s$': [
+          '@swc/jest',
+          { swcrc: false, jsc: { target: 'es2022', parser: { syntax: 'typescript' } }, module: { type: 'commonjs' } },
+        ],
+      },
       transformIgnorePatterns: [`/node_modules/(?!(${modules.join('|')})/)`],
     },
     {
@@ -26,7 +47,12 @@ export default {
         '^.*/create-import-worker$': '<rootDir>/app/src/work/create-import-worker.mock.ts',
         '^.*/create-decode-worker$': '<rootDir>/app/src/work/create-decode-worker.mock.ts',
       },
-      transform: { '^.+\\.(ts|js|mjs|html|svg)$': ['jest-preset-angular', { tsconfig: '<rootDir>/app/tsconfig.spec.json', stringifyContentPathRegex: '\\.(html|svg)$' }] },
+      transform: {
+        '^.+\\.(ts|js|mjs|html|svg)$': [
+          'jest-preset-angular',
+          { tsconfig: '<rootDir>/app/tsconfig.spec.json', stringifyContentPathRegex: '\\.(html|svg)$' },
+        ],
+      },
       transformIgnorePatterns: [`/node_modules/(?!(.*\\.mjs$|(${modules.join('|')})/))`],
     },
   ],

@@ -51,7 +51,9 @@ test('a reload brings everything back, heard takes among it', async ({ page }) =
   await page.getByLabel('Song title').press('Enter');
   await page.reload();
   await expect(page.getByLabel('Song title')).toHaveValue('Barometer Rising');
-  await expect(page.getByRole('listbox', { name: 'Takes' }).getByRole('option', { name: /^Take 3 of 6.*chosen$/ })).toBeVisible();
+  await expect(
+    page.getByRole('listbox', { name: 'Takes' }).getByRole('option', { name: /^Take 3 of 6.*chosen$/ }),
+  ).toBeVisible();
 });
 
 test('drafts in the browser are the same notes as in Node, and never what was shown before', async ({ page }) => {
@@ -71,17 +73,34 @@ test('drafts in the browser are the same notes as in Node, and never what was sh
   const texts = drafted.map((take) => {
     const { asking, seed, attempt } = take.origin;
     const harmony = takes[asking?.harmony ?? ''];
-    const beside = (asking?.beside ?? []).flatMap((id) => { const other = takes[id]; return other?.of === 'part' ? [other] : []; });
-    const again = draft({ asking: asking!, seed, chords: harmony?.of === 'harmony' ? harmony.chords : null, beside }, attempt);
+    const beside = (asking?.beside ?? []).flatMap((id) => {
+      const other = takes[id];
+      return other?.of === 'part' ? [other] : [];
+    });
+    const again = draft(
+      { asking: asking!, seed, chords: harmony?.of === 'harmony' ? harmony.chords : null, beside },
+      attempt,
+    );
     if (!again.ok) throw new Error(again.reason);
-    expect(again.content.of === 'part' ? again.content.notes : again.content.chords).toEqual(take.of === 'part' ? take.notes : take.chords);
-    return take.of === 'part' && take.section === 'verse' ? JSON.stringify([take.part, take.notes.map(({ start, duration, pitch }) => [start, duration, pitch])]) : take.id;
+    expect(again.content.of === 'part' ? again.content.notes : again.content.chords).toEqual(
+      take.of === 'part' ? take.notes : take.chords,
+    );
+    return take.of === 'part' && take.section === 'verse'
+      ? JSON.stringify([take.part, take.notes.map(({ start, duration, pitch }) => [start, duration, pitch])])
+      : take.id;
   });
   expect(new Set(texts).size).toBe(texts.length);
 });
 
 test('the metronome strikes on the beat, and stopping leaves nothing sounding', async ({ page }) => {
-  await startSong(page, { title: 'Clockwork', key: 'C', scale: 'Major', style: 'Singer-songwriter', metre: '4/4', tempo: '120' });
+  await startSong(page, {
+    title: 'Clockwork',
+    key: 'C',
+    scale: 'Major',
+    style: 'Singer-songwriter',
+    metre: '4/4',
+    tempo: '120',
+  });
   await page.getByRole('button', { name: 'Metronome' }).click();
   await page.getByRole('button', { name: 'Play' }).click();
   await expect.poll(async () => (await onsets(page)).length, { timeout: 20_000 }).toBeGreaterThan(10);
@@ -99,13 +118,16 @@ test('quiet and alone change what sounds', async ({ page }) => {
   await page.getByRole('button', { name: 'Mix', exact: true }).click();
   await page.getByRole('button', { name: 'Play' }).click();
   await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.01);
-  for (const part of ['Melody', 'Keys', 'Guitar', 'Strings', 'Bass', 'Drums']) await page.getByRole('button', { name: `Quiet: ${part}` }).click();
+  for (const part of ['Melody', 'Keys', 'Guitar', 'Strings', 'Bass', 'Drums'])
+    await page.getByRole('button', { name: `Quiet: ${part}` }).click();
   await expect.poll(() => loudness(page, 0.3), { timeout: 15_000 }).toBeLessThan(0.002);
   await page.getByRole('button', { name: 'Quiet: Drums' }).click();
   await expect.poll(() => loudness(page, 1), { timeout: 20_000 }).toBeGreaterThan(0.003);
   await page.getByRole('button', { name: 'Hear alone: Strings' }).click();
   await expect.poll(() => loudness(page, 0.3), { timeout: 15_000 }).toBeLessThan(0.002);
-  await expect(page.getByRole('meter', { name: 'Sounding level of Drums' })).toHaveAttribute('aria-valuenow', '0', { timeout: 10_000 });
+  await expect(page.getByRole('meter', { name: 'Sounding level of Drums' })).toHaveAttribute('aria-valuenow', '0', {
+    timeout: 10_000,
+  });
 });
 
 test('a take switched while playing comes in without a gap', async ({ page }) => {
@@ -119,9 +141,15 @@ test('a take switched while playing comes in without a gap', async ({ page }) =>
 });
 
 test('a take picture can be dragged out as a MIDI file', async ({ page }) => {
-  const offered = page.evaluate(() => new Promise<string>((resolve) => {
-    document.addEventListener('dragstart', (event) => { setTimeout(() => resolve(event.dataTransfer?.getData('DownloadURL') ?? '')); resolve(event.dataTransfer?.getData('DownloadURL') ?? ''); });
-  }));
+  const offered = page.evaluate(
+    () =>
+      new Promise<string>((resolve) => {
+        document.addEventListener('dragstart', (event) => {
+          setTimeout(() => resolve(event.dataTransfer?.getData('DownloadURL') ?? ''));
+          resolve(event.dataTransfer?.getData('DownloadURL') ?? '');
+        });
+      }),
+  );
   const box = (await page.getByRole('listbox', { name: 'Takes' }).getByRole('option').first().boundingBox())!;
   await page.mouse.move(box.x + 80, box.y + 20);
   await page.mouse.down();

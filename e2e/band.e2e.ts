@@ -20,7 +20,14 @@ test.beforeEach(async ({ page }) => {
 
 test('every role is added, drafted, heard and delivered', async ({ page }) => {
   test.setTimeout(120_000);
-  await startSong(page, { title: 'Ridge Walk', key: 'G', scale: 'Major', style: 'Singer-songwriter', metre: '4/4', tempo: '104' });
+  await startSong(page, {
+    title: 'Ridge Walk',
+    key: 'G',
+    scale: 'Major',
+    style: 'Singer-songwriter',
+    metre: '4/4',
+    tempo: '104',
+  });
   await draftBand(page);
   for (const role of ['Counter-melody', 'Riff', 'Strummed guitar', 'Picked guitar', 'Ensemble', 'Percussion']) {
     await page.getByRole('button', { name: 'Add a part' }).click();
@@ -35,7 +42,16 @@ test('every role is added, drafted, heard and delivered', async ({ page }) => {
   const song = await delivered(page, 'Download Ridge Walk.mid');
   expect(song.hanging).toBe(0);
   // An ensemble is handed over as a part for each voice.
-  for (const name of ['Counter-melody', 'Riff', 'Strummed guitar', 'Picked guitar', 'Ensemble, voice 1', 'Ensemble, voice 2', 'Percussion']) expect(song.notes.some(([track]) => track === name)).toBe(true);
+  for (const name of [
+    'Counter-melody',
+    'Riff',
+    'Strummed guitar',
+    'Picked guitar',
+    'Ensemble, voice 1',
+    'Ensemble, voice 2',
+    'Percussion',
+  ])
+    expect(song.notes.some(([track]) => track === name)).toBe(true);
   expect(song.notes.filter(([track]) => track === 'Percussion').every(([, , , , channel]) => channel === 9)).toBe(true);
 });
 
@@ -61,7 +77,9 @@ test('a brief is set in words and in exact numbers, and what is drafted keeps it
   expect(notes.every(([, start, pitch]) => start % 160 === 0 && pitch >= 64)).toBe(true);
 });
 
-test('styles are found, heard without changing anything, and applied to the song, a section or a part', async ({ page }) => {
+test('styles are found, heard without changing anything, and applied to the song, a section or a part', async ({
+  page,
+}) => {
   // A part that is heard alone does not silence the band of a style that is being listened to.
   await page.getByRole('button', { name: 'Mix', exact: true }).click();
   await page.getByRole('button', { name: 'Quiet: Strings' }).click();

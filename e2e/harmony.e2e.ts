@@ -5,18 +5,39 @@ import { readWithMido, saveFile } from './support/midi';
 import { expect, openFendro, startSong, test, withoutGuide } from './support/test';
 
 const symbols = async (page: Page): Promise<string[]> => {
-  const labels = await page.getByRole('region', { name: 'Sheet' }).getByRole('button', { name: /^Bar \d+ beat \d/ }).evaluateAll((cells) => cells.map((cell) => cell.getAttribute('aria-label') ?? ''));
-  return labels.filter((label) => !label.endsWith('empty')).map((label) => label.replace(/^Bar (\d+) beat (\d)(?: and (\d+) ticks)?, /, (_, bar: string, beat: string, ticks?: string) => `${bar}.${beat}${ticks ? `+${ticks}` : ''} `));
+  const labels = await page
+    .getByRole('region', { name: 'Sheet' })
+    .getByRole('button', { name: /^Bar \d+ beat \d/ })
+    .evaluateAll((cells) => cells.map((cell) => cell.getAttribute('aria-label') ?? ''));
+  return labels
+    .filter((label) => !label.endsWith('empty'))
+    .map((label) =>
+      label.replace(
+        /^Bar (\d+) beat (\d)(?: and (\d+) ticks)?, /,
+        (_, bar: string, beat: string, ticks?: string) => `${bar}.${beat}${ticks ? `+${ticks}` : ''} `,
+      ),
+    );
 };
-const cell = (page: Page, bar: number, beat = 1) => page.getByRole('button', { name: new RegExp(`^Bar ${bar} beat ${beat},`) });
-const newSong = (page: Page) => startSong(page, { title: 'Snow Line', key: 'C', scale: 'Major', style: 'Singer-songwriter', metre: '4/4', tempo: '96' });
+const cell = (page: Page, bar: number, beat = 1) =>
+  page.getByRole('button', { name: new RegExp(`^Bar ${bar} beat ${beat},`) });
+const newSong = (page: Page) =>
+  startSong(page, {
+    title: 'Snow Line',
+    key: 'C',
+    scale: 'Major',
+    style: 'Singer-songwriter',
+    metre: '4/4',
+    tempo: '96',
+  });
 
 test.beforeEach(async ({ page }) => {
   await withoutGuide(page);
   await openFendro(page);
 });
 
-test('sixteen bars with a borrowed chord, a slash chord and a half cadence, voiced for guitar, by keyboard in under a minute', async ({ page }) => {
+test('sixteen bars with a borrowed chord, a slash chord and a half cadence, voiced for guitar, by keyboard in under a minute', async ({
+  page,
+}) => {
   await newSong(page);
   const since = Date.now();
   const keyboard = page.keyboard;
@@ -40,15 +61,41 @@ test('sixteen bars with a borrowed chord, a slash chord and a half cadence, voic
   await keyboard.press('g');
   await expect(page.getByLabel('Voiced for')).toHaveValue('guitar');
   expect((Date.now() - since) / 1000).toBeLessThan(60);
-  await expect.poll(() => symbols(page)).toEqual(['1.1 C', '2.1 Am7', '3.1 F', '4.1 Fm', '5.1 C/E', '6.1 Am7', '7.1 Dm7', '7.3 G7', '8.1 C', '9.1 C', '10.1 Am7', '11.1 F', '12.1 Fm', '13.1 C/E', '14.1 Am7', '15.1 Dm7', '16.1 G']);
+  await expect
+    .poll(() => symbols(page))
+    .toEqual([
+      '1.1 C',
+      '2.1 Am7',
+      '3.1 F',
+      '4.1 Fm',
+      '5.1 C/E',
+      '6.1 Am7',
+      '7.1 Dm7',
+      '7.3 G7',
+      '8.1 C',
+      '9.1 C',
+      '10.1 Am7',
+      '11.1 F',
+      '12.1 Fm',
+      '13.1 C/E',
+      '14.1 Am7',
+      '15.1 Dm7',
+      '16.1 G',
+    ]);
   await expect(page.getByText(/a voice moves [\d.]+ semitones from chord to chord/)).toBeVisible();
   // It sounds, and what is delivered can be played on six strings: never more than six notes, lowest C/E on E.
   await keyboard.press('Control+e');
   const downloading = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Download Snow Line - Chords.mid' }).click();
-  const { notes, hanging } = readWithMido(saveFile(new Uint8Array(readFileSync(await (await downloading).path())), 'mid'));
+  const { notes, hanging } = readWithMido(
+    saveFile(new Uint8Array(readFileSync(await (await downloading).path())), 'mid'),
+  );
   expect(hanging).toBe(0);
-  const at = (tick: number) => notes.filter(([, start]) => start === tick).map(([, , pitch]) => pitch).sort((a, b) => a - b);
+  const at = (tick: number) =>
+    notes
+      .filter(([, start]) => start === tick)
+      .map(([, , pitch]) => pitch)
+      .sort((a, b) => a - b);
   for (let bar = 0; bar < 16; bar++) {
     expect(at(bar * 1920).length).toBeGreaterThanOrEqual(3);
     expect(at(bar * 1920).length).toBeLessThanOrEqual(6);
@@ -80,7 +127,9 @@ test('chords are typed, marked where they cannot be read, and edited from the ke
   await page.getByRole('button', { name: 'Gsus4', exact: true }).click();
   await expect.poll(() => symbols(page)).toEqual(['1.1 C', '1.3 Am', '2.1 Gsus4']);
 
-  const keys = async (...pressed: string[]): Promise<void> => { for (const key of pressed) await page.keyboard.press(key); };
+  const keys = async (...pressed: string[]): Promise<void> => {
+    for (const key of pressed) await page.keyboard.press(key);
+  };
   await cell(page, 1, 3).focus();
   await keys('Alt+ArrowRight');
   await expect.poll(() => symbols(page)).toEqual(['1.1 C', '1.4 Am', '2.1 Gsus4']);
@@ -95,7 +144,9 @@ test('chords are typed, marked where they cannot be read, and edited from the ke
   await page.getByRole('button', { name: 'Repeat', exact: true }).click();
   await expect.poll(() => symbols(page)).toEqual(['1.1 C', '1.3 Am', '2.1 Gsus4', '3.1 C', '3.3 Am', '4.1 Gsus4']);
   await page.getByRole('button', { name: 'Reverse', exact: true }).click();
-  await expect.poll(() => symbols(page)).toEqual(['1.1 C', '1.3 Am', '2.1 Gsus4', '3.1 Gsus4', '4.1 Am', '4.3 C', '5.1 Gsus4']);
+  await expect
+    .poll(() => symbols(page))
+    .toEqual(['1.1 C', '1.3 Am', '2.1 Gsus4', '3.1 Gsus4', '4.1 Am', '4.3 C', '5.1 Gsus4']);
   await page.getByRole('button', { name: 'Copy', exact: true }).click();
   await cell(page, 7).focus();
   await keys('Escape', 'Control+v');
@@ -186,7 +237,9 @@ test('voicing, rhythm and facts of chords are set in the bench and given to a pa
   await bench.getByRole('tab', { name: 'Voicing' }).click();
   await bench.getByRole('button', { name: 'Keys', exact: true }).click();
   await page.getByRole('button', { name: /^Keys,/ }).click();
-  await expect(bench.getByRole('listbox', { name: 'Takes' }).getByRole('option', { selected: true })).toHaveAccessibleName(/chosen$/);
+  await expect(
+    bench.getByRole('listbox', { name: 'Takes' }).getByRole('option', { selected: true }),
+  ).toHaveAccessibleName(/chosen$/);
 });
 
 test('a change of key asks once how the music follows, is heard, and can be left', async ({ page }) => {

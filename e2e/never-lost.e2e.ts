@@ -27,7 +27,9 @@ function largeSong(parts: number, places: number): Song {
 async function openSong(page: Page, song: Song): Promise<void> {
   await page.getByRole('link', { name: 'Songs' }).click();
   const buffer = Buffer.from(JSON.stringify(song));
-  await page.getByLabel('Open a song file').setInputFiles({ name: 'song.fendro', mimeType: 'application/json', buffer });
+  await page
+    .getByLabel('Open a song file')
+    .setInputFiles({ name: 'song.fendro', mimeType: 'application/json', buffer });
   await expect(page.getByLabel('Song title')).toHaveValue(song.score.title);
   await expect(page.getByRole('region', { name: 'Sheet' })).toBeVisible();
 }

@@ -6,13 +6,23 @@ test('after one visit everything works without a network, sounds included', asyn
   test.setTimeout(120_000);
   await withoutGuide(page);
   await openFendro(page);
-  await page.evaluate(async () => { await navigator.serviceWorker.ready; });
+  await page.evaluate(async () => {
+    await navigator.serviceWorker.ready;
+  });
   // The sounds are fetched ahead, all ten families.
-  await expect.poll(() => page.evaluate(async () => {
-    const names = await caches.keys();
-    const lists = await Promise.all(names.map(async (name) => (await (await caches.open(name)).keys()).map(({ url }) => url)));
-    return lists.flat().filter((url) => url.endsWith('.sf3')).length;
-  }), { timeout: 60_000 }).toBe(10);
+  await expect
+    .poll(
+      () =>
+        page.evaluate(async () => {
+          const names = await caches.keys();
+          const lists = await Promise.all(
+            names.map(async (name) => (await (await caches.open(name)).keys()).map(({ url }) => url)),
+          );
+          return lists.flat().filter((url) => url.endsWith('.sf3')).length;
+        }),
+      { timeout: 60_000 },
+    )
+    .toBe(10);
   await context.setOffline(true);
   await page.close();
   // A page that was not there before, without the recorder, which needs the network.
@@ -22,5 +32,11 @@ test('after one visit everything works without a network, sounds included', asyn
   await again.getByRole('button', { name: 'Mix', exact: true }).click();
   await again.getByRole('button', { name: 'Play' }).click();
   await expect(again.getByRole('button', { name: 'Stop' })).toBeVisible({ timeout: 30_000 });
-  await expect.poll(async () => Number(await again.getByRole('meter', { name: 'Sounding level of Guitar' }).getAttribute('aria-valuenow')), { timeout: 20_000 }).toBeGreaterThan(5);
+  await expect
+    .poll(
+      async () =>
+        Number(await again.getByRole('meter', { name: 'Sounding level of Guitar' }).getAttribute('aria-valuenow')),
+      { timeout: 20_000 },
+    )
+    .toBeGreaterThan(5);
 });

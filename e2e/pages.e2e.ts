@@ -4,12 +4,16 @@ import { expect, openFendro, startSong, test, withoutGuide } from './support/tes
 for (const theme of ['day', 'night']) {
   test(`no page has an accessibility violation in the ${theme} theme`, async ({ page }) => {
     test.setTimeout(240_000);
-    await page.addInitScript((name) => { localStorage.setItem('fendro theme', name); }, theme);
+    await page.addInitScript((name) => {
+      localStorage.setItem('fendro theme', name);
+    }, theme);
     await openFendro(page);
     const check = async (only?: string): Promise<void> => {
       const axe = new AxeBuilder({ page });
       const { violations } = await (only ? axe.include(only) : axe).analyze();
-      expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`)).toEqual([]);
+      expect(
+        violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`),
+      ).toEqual([]);
     };
     await check();
     await page.getByRole('button', { name: 'Styles', exact: true }).click();
@@ -17,7 +21,11 @@ for (const theme of ['day', 'night']) {
     await check('fd-styles-drawer');
     await page.getByRole('button', { name: 'Phrases', exact: true }).click();
     await page.getByRole('button', { name: /^Guitar,/ }).click();
-    await page.getByRole('listbox', { name: /^Phrases/ }).getByRole('option').nth(20).waitFor();
+    await page
+      .getByRole('listbox', { name: /^Phrases/ })
+      .getByRole('option')
+      .nth(20)
+      .waitFor();
     await check('fd-phrases-drawer');
     await page.getByRole('button', { name: 'Styles', exact: true }).click();
     await page.getByRole('listbox', { name: 'Styles' }).getByRole('option').first().click();
@@ -108,7 +116,11 @@ test('bad input is told at its place and changes nothing', async ({ page }) => {
   const file = page.getByLabel('Open a song file');
   await file.setInputFiles({ name: 'weather.txt', mimeType: 'text/plain', buffer: Buffer.from('Fog until noon.') });
   await expect(page.getByRole('alert')).toContainText('not a Fendro song file');
-  await file.setInputFiles({ name: 'weather.mid', mimeType: 'audio/midi', buffer: Buffer.from('MThd nothing of the kind') });
+  await file.setInputFiles({
+    name: 'weather.mid',
+    mimeType: 'audio/midi',
+    buffer: Buffer.from('MThd nothing of the kind'),
+  });
   await expect(page.getByRole('alert')).toContainText('header of this MIDI file');
   await page.getByRole('link', { name: 'Fendro, to the song' }).click();
   await expect(page.getByLabel('Song title')).toHaveValue('Barometer Falling');
@@ -117,7 +129,11 @@ test('bad input is told at its place and changes nothing', async ({ page }) => {
 test('when sound cannot start, the page says why and what to do', async ({ page }) => {
   await withoutGuide(page);
   await page.addInitScript(() => {
-    globalThis.AudioContext = class { constructor() { throw new Error('no device was found.'); } } as never;
+    globalThis.AudioContext = class {
+      constructor() {
+        throw new Error('no device was found.');
+      }
+    } as never;
   });
   await openFendro(page);
   await page.getByRole('button', { name: 'Play' }).click();
@@ -129,7 +145,10 @@ test('sections move, repeat and go by keyboard, and F6 goes round the regions', 
   await withoutGuide(page);
   await openFendro(page);
   const order = page.getByRole('navigation', { name: 'Running order' });
-  const names = (): Promise<string[]> => order.getByRole('button', { name: /bars, \d of \d/ }).evaluateAll((buttons) => buttons.map((button) => button.getAttribute('aria-label')?.split(',')[0] ?? ''));
+  const names = (): Promise<string[]> =>
+    order
+      .getByRole('button', { name: /bars, \d of \d/ })
+      .evaluateAll((buttons) => buttons.map((button) => button.getAttribute('aria-label')?.split(',')[0] ?? ''));
   await order.getByRole('button', { name: /^Verse, 8 bars, 2/ }).focus();
   await page.keyboard.press('Alt+ArrowRight');
   await expect.poll(names).toEqual(['Intro', 'Chorus', 'Verse', 'Verse', 'Chorus', 'Bridge', 'Chorus', 'Outro']);
@@ -141,7 +160,9 @@ test('sections move, repeat and go by keyboard, and F6 goes round the regions', 
   await order.getByRole('button', { name: /^Intro/ }).focus();
   for (const region of ['Sheet', 'Bench']) {
     await page.keyboard.press('F6');
-    expect(await page.evaluate(() => document.activeElement?.closest('[data-region]')?.getAttribute('aria-label'))).toBe(region);
+    expect(
+      await page.evaluate(() => document.activeElement?.closest('[data-region]')?.getAttribute('aria-label')),
+    ).toBe(region);
   }
 });
 
@@ -166,7 +187,10 @@ test('the first minute leads through, goes away and comes back', async ({ page }
   await expect(strip).toBeHidden();
 });
 
-test('a second tab on the same song says so, does not save, and takes over when the first has gone', async ({ page, context }) => {
+test('a second tab on the same song says so, does not save, and takes over when the first has gone', async ({
+  page,
+  context,
+}) => {
   await withoutGuide(page);
   await openFendro(page);
   await expect(page.getByText('Saved', { exact: true })).toBeVisible();

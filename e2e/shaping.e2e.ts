@@ -6,7 +6,8 @@ import { expect, openFendro, test, withoutGuide } from './support/test';
 
 const bench = (page: Page) => page.getByRole('complementary', { name: 'Bench' });
 const takes = (page: Page) => bench(page).getByRole('listbox', { name: 'Takes' });
-const part = (page: Page, name: string) => page.getByRole('region', { name: 'Sheet' }).getByRole('button', { name: new RegExp(`^${name},`) });
+const part = (page: Page, name: string) =>
+  page.getByRole('region', { name: 'Sheet' }).getByRole('button', { name: new RegExp(`^${name},`) });
 
 /** What a file of the Deliver page holds, read by another program; comes back to the song. */
 async function delivered(page: Page, file: string) {
@@ -69,7 +70,9 @@ test('fills are browsed and placed, drums go at half time, and single drums are 
   await expect(takes(page).getByRole('option', { selected: true })).toHaveAccessibleName(/chosen$/);
   const half = await delivered(page, 'Barometer Falling - Verse.mid');
   // No back beat on two: at half time it falls on three.
-  const snares = half.notes.filter(([track, start, pitch]) => track === 'Drums' && [37, 38, 39].includes(pitch) && start < 2 * 1920).map(([, start]) => start % 1920);
+  const snares = half.notes
+    .filter(([track, start, pitch]) => track === 'Drums' && [37, 38, 39].includes(pitch) && start < 2 * 1920)
+    .map(([, start]) => start % 1920);
   expect(snares.length).toBeGreaterThan(0);
   expect(snares.filter((at) => at === 480)).toEqual([]);
 });
@@ -108,21 +111,31 @@ test('chosen bars become a solo while the melody rests, and the song gets an end
   // Home in D.
   expect(last.some(([track, , pitch]) => track === 'Bass' && pitch % 12 === 2)).toBe(true);
   await page.keyboard.press('Control+z');
-  await expect(page.getByRole('navigation', { name: 'Running order' }).getByRole('button', { name: /^Ending/ })).toHaveCount(0);
+  await expect(
+    page.getByRole('navigation', { name: 'Running order' }).getByRole('button', { name: /^Ending/ }),
+  ).toHaveCount(0);
 });
 
-test('what a brief cannot meet is told at its word with the nearest that can, and briefs go from part to part', async ({ page }) => {
+test('what a brief cannot meet is told at its word with the nearest that can, and briefs go from part to part', async ({
+  page,
+}) => {
   await part(page, 'Bass').click();
   const register = bench(page).getByRole('spinbutton', { name: 'Register' });
   await register.click();
-  await bench(page).getByRole('slider', { name: /^Highest/ }).fill('31');
-  await bench(page).getByRole('slider', { name: /^Lowest/ }).fill('30');
+  await bench(page)
+    .getByRole('slider', { name: /^Highest/ })
+    .fill('31');
+  await bench(page)
+    .getByRole('slider', { name: /^Lowest/ })
+    .fill('30');
   await bench(page).getByRole('button', { name: 'Back to the sentence' }).click();
   await bench(page).getByRole('button', { name: 'Draft takes' }).click();
   await expect(bench(page).getByRole('alert')).toContainText('does not hold every root');
   await expect(register).toHaveAttribute('aria-invalid', 'true');
   const before = await takes(page).getByRole('option').count();
-  await bench(page).getByRole('button', { name: /^Draft from .+ to / }).click();
+  await bench(page)
+    .getByRole('button', { name: /^Draft from .+ to / })
+    .click();
   await expect.poll(() => takes(page).getByRole('option').count(), { timeout: 20_000 }).toBeGreaterThan(before);
   await expect(bench(page).getByRole('alert')).toHaveCount(0);
   await expect(register).not.toHaveAttribute('aria-invalid', 'true');
@@ -143,7 +156,9 @@ test('what a brief cannot meet is told at its word with the nearest that can, an
   await expect(bench(page).getByRole('button', { name: 'Remove Wild line from the shelf' })).toHaveCount(0);
 });
 
-test('a take becomes a phrase of one’s own, is found in another song, and its notes say what they do', async ({ page }) => {
+test('a take becomes a phrase of one’s own, is found in another song, and its notes say what they do', async ({
+  page,
+}) => {
   await view(page, /^Verse, 8 bars, 2/);
   await part(page, 'Melody').click();
   await bench(page).getByRole('button', { name: 'Note roles' }).click();
@@ -208,9 +223,17 @@ test('a style is copied, changed, checked, drafted in, and goes as a file', asyn
   await page.reload();
   await expect(page.getByLabel('Style', { exact: true }).locator('option:checked')).toHaveText('Snowed in');
   await page.getByRole('button', { name: 'Styles', exact: true }).click();
-  await drawer.getByLabel('Open a style file').setInputFiles({ name: 'broken.fendro-style', mimeType: 'application/json', buffer: Buffer.from(text.replace('"R..............."', '"R..Z"')) });
+  await drawer
+    .getByLabel('Open a style file')
+    .setInputFiles({
+      name: 'broken.fendro-style',
+      mimeType: 'application/json',
+      buffer: Buffer.from(text.replace('"R..............."', '"R..Z"')),
+    });
   await expect(drawer.getByRole('alert').first()).toContainText('broken.fendro-style was not opened');
-  await drawer.getByLabel('Open a style file').setInputFiles({ name: 'snowed-in.fendro-style', mimeType: 'application/json', buffer: Buffer.from(text) });
+  await drawer
+    .getByLabel('Open a style file')
+    .setInputFiles({ name: 'snowed-in.fendro-style', mimeType: 'application/json', buffer: Buffer.from(text) });
   await expect(drawer.getByRole('alert')).toHaveCount(0);
   await drawer.getByLabel('Find styles by words').fill('snowed');
   await expect(list.getByRole('option')).toHaveCount(2);
@@ -240,7 +263,9 @@ test('an ensemble is split into its voices, and they go as files of their own', 
   await expect(part(page, 'Ensemble')).toHaveCount(1);
 });
 
-test('a bass takes a way, a turnaround goes into the last bars, and the feel of a style sounds and is handed over', async ({ page }) => {
+test('a bass takes a way, a turnaround goes into the last bars, and the feel of a style sounds and is handed over', async ({
+  page,
+}) => {
   await view(page, /^Verse, 8 bars, 2/);
   await part(page, 'Bass').click();
   await bench(page).getByRole('spinbutton', { name: 'Busyness' }).click();
@@ -252,7 +277,10 @@ test('a bass takes a way, a turnaround goes into the last bars, and the feel of 
   await expect.poll(() => takes(page).getByRole('option').count(), { timeout: 20_000 }).toBeGreaterThan(before);
   await bench(page).getByRole('button', { name: 'Choose', exact: true }).click();
   await expect(takes(page).getByRole('option', { selected: true })).toHaveAccessibleName(/chosen$/);
-  const bassStarts = async (): Promise<number[]> => (await delivered(page, 'Barometer Falling - Verse.mid')).notes.filter(([track]) => track === 'Bass').map(([, start]) => start);
+  const bassStarts = async (): Promise<number[]> =>
+    (await delivered(page, 'Barometer Falling - Verse.mid')).notes
+      .filter(([track]) => track === 'Bass')
+      .map(([, start]) => start);
   const straight = await bassStarts();
   expect(straight.length).toBeGreaterThanOrEqual(31);
   expect(straight.every((start) => start % 480 === 0)).toBe(true);

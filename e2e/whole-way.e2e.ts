@@ -8,7 +8,14 @@ test('from a key to a song file', async ({ page }) => {
   test.setTimeout(180_000);
   await withoutGuide(page);
   await openFendro(page);
-  await startSong(page, { title: 'Snow on the Mast', key: 'E♭', scale: 'Mixolydian', style: 'Slow ballad', metre: '6/8', tempo: '76' });
+  await startSong(page, {
+    title: 'Snow on the Mast',
+    key: 'E♭',
+    scale: 'Mixolydian',
+    style: 'Slow ballad',
+    metre: '6/8',
+    tempo: '76',
+  });
   const bench = page.getByRole('complementary', { name: 'Bench' });
   const takes = bench.getByRole('listbox', { name: 'Takes' });
   const draft = bench.getByRole('button', { name: 'Draft takes' });
@@ -60,8 +67,11 @@ test('from a key to a song file', async ({ page }) => {
     await draftBand(page);
     await page.getByRole('button', { name: 'Add a section' }).click();
     await page.getByRole('menuitem', { name: 'Verse again' }).click();
-    await expect(page.getByRole('navigation', { name: 'Running order' }).getByRole('button', { name: /bars, \d of 3/ })).toHaveText([/Verse/, /Chorus/, /Verse/]);
-    if (await page.getByRole('button', { name: 'Stop' }).isVisible()) await page.getByRole('button', { name: 'Stop' }).click();
+    await expect(
+      page.getByRole('navigation', { name: 'Running order' }).getByRole('button', { name: /bars, \d of 3/ }),
+    ).toHaveText([/Verse/, /Chorus/, /Verse/]);
+    if (await page.getByRole('button', { name: 'Stop' }).isVisible())
+      await page.getByRole('button', { name: 'Stop' }).click();
   });
 
   await test.step('other programs read what is delivered', async () => {
@@ -69,10 +79,18 @@ test('from a key to a song file', async ({ page }) => {
     const downloading = page.waitForEvent('download');
     await page.getByRole('button', { name: 'Everything in one zip' }).click();
     const files = unzipSync(new Uint8Array(readFileSync(await (await downloading).path())));
-    expect(Object.keys(files)).toEqual(expect.arrayContaining(['Snow on the Mast.mid', '01 Melody.mid', 'Snow on the Mast - Verse.mid']));
+    expect(Object.keys(files)).toEqual(
+      expect.arrayContaining(['Snow on the Mast.mid', '01 Melody.mid', 'Snow on the Mast - Verse.mid']),
+    );
     const song = saveFile(files['Snow on the Mast.mid']!, 'mid');
     const read = readWithMido(song);
-    expect(read).toMatchObject({ type: 1, metre: [6, 8], key: 'Ab', markers: ['Verse', 'Chorus', 'Verse'], hanging: 0 });
+    expect(read).toMatchObject({
+      type: 1,
+      metre: [6, 8],
+      key: 'Ab',
+      markers: ['Verse', 'Chorus', 'Verse'],
+      hanging: 0,
+    });
     expect(read.tempo).toBeCloseTo(76, 2);
     expect(read.names).toEqual(['Snow on the Mast', 'Melody', 'Keys', 'Strings', 'Bass', 'Drums']);
     expect(read.notes.filter(([track]) => track === 'Drums').every(([, , , , channel]) => channel === 9)).toBe(true);

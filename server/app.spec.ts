@@ -13,14 +13,19 @@ let address = '';
 beforeAll(async () => {
   const folder = mkdtempSync(join(tmpdir(), 'fendro-server-'));
   writeFileSync(join(folder, 'index.html'), '<html><body><fd-root ngCspNonce="__CSP_NONCE__"></fd-root></body></html>');
-  writeFileSync(join(folder, 'ngsw.json'), JSON.stringify({ configVersion: 1, hashTable: { '/index.html': 'old', '/main.js': 'kept' } }));
+  writeFileSync(
+    join(folder, 'ngsw.json'),
+    JSON.stringify({ configVersion: 1, hashTable: { '/index.html': 'old', '/main.js': 'kept' } }),
+  );
   writeFileSync(join(folder, 'main-ABCDEFGH.js'), `// ${'weather '.repeat(400)}`);
   server = createApp(folder).listen(0);
   await new Promise((resolve) => server.once('listening', resolve));
   address = `http://localhost:${(server.address() as AddressInfo).port}`;
 });
 
-afterAll(() => { server.close(); });
+afterAll(() => {
+  server.close();
+});
 
 describe('the server', () => {
   it('puts one nonce into the page, its policy and the offline list', async () => {
@@ -33,7 +38,10 @@ describe('the server', () => {
     expect(policy).toContain("require-trusted-types-for 'script'");
     expect(policy).not.toContain('unsafe-inline');
     const list = (await (await fetch(`${address}/ngsw.json`)).json()) as { hashTable: Record<string, string> };
-    expect(list.hashTable).toEqual({ '/index.html': createHash('sha1').update(page).digest('hex'), '/main.js': 'kept' });
+    expect(list.hashTable).toEqual({
+      '/index.html': createHash('sha1').update(page).digest('hex'),
+      '/main.js': 'kept',
+    });
   });
 
   it('isolates the page and says nothing of what it runs on', async () => {
@@ -54,6 +62,8 @@ describe('the server', () => {
     expect(await (await fetch(`${address}/api/health`)).json()).toEqual({ ok: true });
     for (const page of PAGE_ADDRESSES) expect((await fetch(`${address}/${page}`)).status).toBe(200);
     expect((await fetch(`${address}/sounds/theremin.sf3`)).status).toBe(404);
-    expect(await (await fetch(`${address}/nowhere`, { headers: { accept: 'text/html' } })).text()).toContain('nothing at this address');
+    expect(await (await fetch(`${address}/nowhere`, { headers: { accept: 'text/html' } })).text()).toContain(
+      'nothing at this address',
+    );
   });
 });

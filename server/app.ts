@@ -83,7 +83,10 @@ export function createApp(folder: string): Express {
     }),
   );
   // Addresses of pages lead to the application; anything else that is not there is not there.
-  app.get(PAGE_ADDRESSES.map((address) => `/${address}`), sendPage);
+  app.get(
+    PAGE_ADDRESSES.map((address) => `/${address}`),
+    sendPage,
+  );
   app.use((request, response) => {
     response.status(404);
     if (request.accepts('html')) response.type('text').send('There is nothing at this address. Fendro is at /');

@@ -13,7 +13,11 @@ if (!existsSync(resolve(folder, 'index.html'))) {
 const server = createApp(folder).listen(port, (problem?: Error) => {
   if (problem) {
     const taken = 'code' in problem && problem.code === 'EADDRINUSE';
-    console.error(taken ? `Port ${port} is taken by another program. Stop that one, or choose another port: PORT=4200 npm start` : problem.message);
+    console.error(
+      taken
+        ? `Port ${port} is taken by another program. Stop that one, or choose another port: PORT=4200 npm start`
+        : problem.message,
+    );
     process.exit(1);
   }
   console.log(`Fendro is ready: http://localhost:${port}`);

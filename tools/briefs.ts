@@ -1,5 +1,6 @@
 /**
- * npm run briefs [count]: random briefs over random chords, keys, metres and styles. Every note of every take has to keep the
+ * npm run briefs [count]: random briefs over random chords, keys, metres and styles. Every note of every take has to
+ * keep the
  * laws; whatever cannot be met has to name its reason and, where a brief is to blame, the nearest one that can be met.
  */
 import * as fc from 'fast-check';
@@ -20,13 +21,19 @@ function firstAnswer(request: DraftRequest): DraftStep | null {
 
 const tally = { met: 0, notes: 0, refused: 0, offered: 0 };
 const reasons = new Map<string, number>();
-const requests = [...fc.sample(partRequests(), { numRuns: COUNT - Math.floor(COUNT / NARROW), seed: 20_261 }), ...fc.sample(narrowRequests(), { numRuns: Math.floor(COUNT / NARROW), seed: 20_262 })];
+const requests = [
+  ...fc.sample(partRequests(), { numRuns: COUNT - Math.floor(COUNT / NARROW), seed: 20_261 }),
+  ...fc.sample(narrowRequests(), { numRuns: Math.floor(COUNT / NARROW), seed: 20_262 }),
+];
 const since = performance.now();
 for (const [index, request] of requests.entries()) {
   const answer = firstAnswer(request);
   if (answer?.kind === 'take' && answer.take.content.of === 'part') {
     const broken = brokenLaws(request, answer.take.content.notes);
-    if (broken.length > 0) throw new Error(`brief ${index} (${request.asking.role}) broke ${broken.length} laws: ${broken[0]}\n${JSON.stringify(request.asking)}`);
+    if (broken.length > 0)
+      throw new Error(
+        `brief ${index} (${request.asking.role}) broke ${broken.length} laws: ${broken[0]}\n${JSON.stringify(request.asking)}`,
+      );
     tally.met++;
     tally.notes += answer.take.content.notes.length;
   } else if (answer?.kind === 'refused') {
@@ -34,10 +41,18 @@ for (const [index, request] of requests.entries()) {
     const kind = answer.reason.replaceAll(/\d+/g, 'N').slice(0, 70);
     reasons.set(kind, (reasons.get(kind) ?? 0) + 1);
     if (!answer.nearest || !request.asking.brief) continue;
-    const changed = { ...request, asking: { ...request.asking, brief: { ...request.asking.brief, ...answer.nearest } } };
+    const changed = {
+      ...request,
+      asking: { ...request.asking, brief: { ...request.asking.brief, ...answer.nearest } },
+    };
     if (!draft(changed, 0).ok) throw new Error(`brief ${index}: what was offered cannot be met either`);
     tally.offered++;
   } else throw new Error(`brief ${index} got no answer`);
 }
-console.log(`${COUNT} random briefs in ${((performance.now() - since) / 1000).toFixed(0)} s: ${tally.met} met (${tally.notes} notes, every law kept), ${tally.refused} refused, ${tally.offered} of them with the nearest that can be met.`);
-for (const [reason, count] of [...reasons].sort((a, b) => b[1] - a[1])) console.log(`${String(count).padStart(6)}  ${reason}`);
+console.log(
+  `${COUNT} random briefs in ${((performance.now() - since) / 1000).toFixed(0)} s: ${tally.met} met ` +
+    `(${tally.notes} notes, every law kept), ${tally.refused} refused, ${tally.offered} of them with the ` +
+    'nearest that can be met.',
+);
+for (const [reason, count] of [...reasons].sort((a, b) => b[1] - a[1]))
+  console.log(`${String(count).padStart(6)}  ${reason}`);

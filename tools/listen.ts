@@ -1,6 +1,8 @@
 /**
- * npm run listen: every style's band over eight bars and its own ending, rendered offline with Fendro's own sounds and mix,
- * and heard by numbers: clipping, parts that drown, and whether the song ends. Writes “Listening” of docs/figures.md.
+ * npm run listen: every style's band over eight bars and its own ending, rendered offline with Fendro's own sounds
+ * and mix,
+ * and heard by numbers: clipping, parts that drown, and whether the song ends. Writes “Listening” of
+ * docs/figures.md.
  */
 import { readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
@@ -42,7 +44,12 @@ function songOf(style: Style): { score: Score; takes: Record<string, Take>; ende
   const [section] = score.sections;
   if (!section) throw new Error('no section');
   const takes: Record<string, Take> = {};
-  const head = (id: string, asking: Asking) => ({ id, section: section.id, length: 8 * barTicks(ground.metre), origin: { how: 'drafted' as const, asking, seed: SEED, attempt: 0, parents: [] } });
+  const head = (id: string, asking: Asking) => ({
+    id,
+    section: section.id,
+    length: 8 * barTicks(ground.metre),
+    origin: { how: 'drafted' as const, asking, seed: SEED, attempt: 0, parents: [] },
+  });
   const asked: Asking = { ...base, harmonyBrief: section.harmonyBrief };
   const harmony = draft({ asking: asked, seed: SEED, chords: null, beside: [] }, 0);
   if (!harmony.ok || harmony.content.of !== 'harmony') throw new Error(`${style.name} has no chords`);
@@ -50,8 +57,16 @@ function songOf(style: Style): { score: Score; takes: Record<string, Take>; ende
   score = choose(score, section.id, HARMONY, 'chords');
   for (const part of [...score.parts].sort((a, b) => draftingRank(a.role) - draftingRank(b.role))) {
     const listened = score.parts.find(({ role }) => role === LISTENS_TO[part.role]);
-    const beside = Object.values(takes).filter((take): take is PartTake => take.of === 'part' && take.part === listened?.id);
-    const asking: Asking = { ...base, role: part.role, brief: part.brief, harmony: 'chords', beside: beside.map(({ id }) => id) };
+    const beside = Object.values(takes).filter(
+      (take): take is PartTake => take.of === 'part' && take.part === listened?.id,
+    );
+    const asking: Asking = {
+      ...base,
+      role: part.role,
+      brief: part.brief,
+      harmony: 'chords',
+      beside: beside.map(({ id }) => id),
+    };
     const result = draft({ asking, seed: SEED + part.colour, chords: harmony.content.chords, beside }, 0);
     if (!result.ok || result.content.of !== 'part') throw new Error(`${style.name}, ${part.name}: nothing`);
     takes[part.id] = { ...head(part.id, asking), of: 'part', part: part.id, notes: result.content.notes };
@@ -60,7 +75,11 @@ function songOf(style: Style): { score: Score; takes: Record<string, Take>; ende
   let serial = 0;
   const ended = endSong(score, takes, style.ending, (kind) => `${kind}-end-${serial++}`);
   if (!ended) throw new Error('no ending');
-  return { score: ended.score, takes: { ...takes, ...Object.fromEntries(ended.takes.map((take) => [take.id, take])) }, ended: songTicks(score) };
+  return {
+    score: ended.score,
+    takes: { ...takes, ...Object.fromEntries(ended.takes.map((take) => [take.id, take])) },
+    ended: songTicks(score),
+  };
 }
 
 const banks = new Map<Family, ArrayBuffer>();
@@ -90,7 +109,8 @@ async function hear(style: Style): Promise<Heard> {
   const { score, takes, ended } = songOf(style);
   const synth = new SpessaSynthProcessor(RATE, { eventsEnabled: false, effectsEnabled: true });
   await synth.processorInitialized;
-  for (const family of new Set(score.parts.map(({ instrument }) => instrumentOf(instrument).family))) synth.soundBankManager.addSoundBank(SoundBankLoader.fromArrayBuffer((await bankOf(family)).slice(0)), family);
+  for (const family of new Set(score.parts.map(({ instrument }) => instrumentOf(instrument).family)))
+    synth.soundBankManager.addSoundBank(SoundBankLoader.fromArrayBuffer((await bankOf(family)).slice(0)), family);
   const channels = channelsOf(score);
   for (const part of score.parts) {
     const channel = channels.get(part.id) ?? 0;
@@ -100,8 +120,19 @@ async function hear(style: Style): Promise<Heard> {
     synth.controllerChange(channel, 10, panController(part.pan));
   }
   const perTick = secondsPerTick(score.ground.tempo) * RATE;
-  const notes = score.parts.flatMap((part) => withoutOverlaps(timeline(score, takes, NOTHING_HEARD, { from: 0, to: songTicks(score) }).notes.filter((note) => note.part === part.id)));
-  const events = notes.flatMap((note) => [{ at: note.start * perTick, on: true, note }, { at: note.end * perTick, on: false, note }]).sort((a, b) => a.at - b.at || Number(a.on) - Number(b.on));
+  const notes = score.parts.flatMap((part) =>
+    withoutOverlaps(
+      timeline(score, takes, NOTHING_HEARD, { from: 0, to: songTicks(score) }).notes.filter(
+        (note) => note.part === part.id,
+      ),
+    ),
+  );
+  const events = notes
+    .flatMap((note) => [
+      { at: note.start * perTick, on: true, note },
+      { at: note.end * perTick, on: false, note },
+    ])
+    .sort((a, b) => a.at - b.at || Number(a.on) - Number(b.on));
   const last = Math.max(...notes.map(({ end }) => end));
   const frames = Math.ceil(last * perTick + AFTER * RATE);
   const buffers = Array.from({ length: CHANNELS }, () => [new Float32Array(QUANTUM), new Float32Array(QUANTUM)]);
@@ -151,6 +182,10 @@ async function hear(style: Style): Promise<Heard> {
 /** How far below the loudest part another may lie, in dB. */
 const DROWNED = 12;
 
+const HEAD = '| style | peak, dB | softest part, dB under the loudest | ending | plays after the last section |';
+const FAULTLESS =
+  'Nothing clips, no part lies more than 12 dB under the loudest, and every ending is over within two bars.';
+
 async function listen(): Promise<number> {
   await BasicSoundBank.isSF3DecoderReady;
   const rows: string[] = [];
@@ -159,16 +194,30 @@ async function listen(): Promise<number> {
     const { peak, parts, rings, rest } = await hear(style);
     const loudest = Math.max(...parts.map(({ level }) => level));
     const softest = parts.reduce((least, part) => (part.level < least.level ? part : least));
-    const twoBars = 2 * barTicks(groundFor(style, { tonic: 0, scale: 'major' }).metre) * secondsPerTick(style.tempo.usual);
-    rows.push(`| ${style.name} | ${decibels(peak).toFixed(1)} | ${softest.name}, ${(softest.level - loudest).toFixed(1)} | ${style.ending} | ${rings.toFixed(1)} s |`);
+    const twoBars =
+      2 * barTicks(groundFor(style, { tonic: 0, scale: 'major' }).metre) * secondsPerTick(style.tempo.usual);
+    rows.push(
+      `| ${style.name} | ${decibels(peak).toFixed(1)} | ${softest.name}, ` +
+        `${(softest.level - loudest).toFixed(1)} | ${style.ending} | ${rings.toFixed(1)} s |`,
+    );
     if (peak > 1) faults.push(`${style.name} clips: ${peak.toFixed(2)}`);
-    for (const part of parts) if (part.level < loudest - DROWNED) faults.push(`${style.name}: ${part.name} lies ${(loudest - part.level).toFixed(1)} dB under the loudest`);
+    for (const part of parts)
+      if (part.level < loudest - DROWNED)
+        faults.push(`${style.name}: ${part.name} lies ${(loudest - part.level).toFixed(1)} dB under the loudest`);
     if (rings > twoBars + 0.1) faults.push(`${style.name} goes on for ${rings.toFixed(1)} s after its last section`);
     if (rest > 0.05) faults.push(`${style.name} still sounds at the end: ${rest.toFixed(3)}`);
     console.log(rows.at(-1), parts.map(({ name, level }) => `${name} ${level.toFixed(0)}`).join(', '));
   }
   console.log(faults.length === 0 ? 'No clipping, no part drowned, every song ends.' : faults.join('\n'));
-  writeFigures('Listening', `Every style's own band over eight bars and its ending, rendered offline with the shipped sounds and the styles' own levels. The softest part is given against the loudest, by its mean level while it sounds.\n\n| style | peak, dB | softest part, dB under the loudest | ending | plays after the last section |\n|---|---|---|---|---|\n${rows.join('\n')}\n\n${faults.length === 0 ? 'Nothing clips, no part lies more than 12 dB under the loudest, and every ending is over within two bars.' : faults.join('; ')}`);
+  writeFigures(
+    'Listening',
+    [
+      "Every style's own band over eight bars and its ending, rendered offline with the shipped sounds and the " +
+        "styles' own levels. The softest part is given against the loudest, by its mean level while it sounds.",
+      [HEAD, '|---|---|---|---|---|', ...rows].join('\n'),
+      faults.length === 0 ? FAULTLESS : faults.join('; '),
+    ].join('\n\n'),
+  );
   return faults.length;
 }
 

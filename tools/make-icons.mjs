@@ -4,9 +4,32 @@ import { resolve } from 'node:path';
 
 const root = resolve(import.meta.dirname, '..');
 const NAMES = [
-  'add', 'check', 'close', 'content_copy', 'dark_mode', 'delete', 'download', 'edit',
-  'folder_zip', 'headphones', 'help', 'library_music', 'light_mode', 'play_arrow', 'redo', 'remove', 'repeat',
-  'stop', 'timer', 'tune', 'undo', 'upload', 'volume_off', 'volume_up', 'thumb_up', 'thumb_down',
+  'add',
+  'check',
+  'close',
+  'content_copy',
+  'dark_mode',
+  'delete',
+  'download',
+  'edit',
+  'folder_zip',
+  'headphones',
+  'help',
+  'library_music',
+  'light_mode',
+  'play_arrow',
+  'redo',
+  'remove',
+  'repeat',
+  'stop',
+  'timer',
+  'tune',
+  'undo',
+  'upload',
+  'volume_off',
+  'volume_up',
+  'thumb_up',
+  'thumb_down',
 ];
 
 const rows = NAMES.map((name) => {
@@ -17,5 +40,6 @@ const rows = NAMES.map((name) => {
 });
 writeFileSync(
   resolve(root, 'app/src/ui/icons.gen.ts'),
-  `// Made by tools/make-icons.mjs from Material Symbols (Apache-2.0). Do not edit.\nexport const ICONS = {\n${rows.join('\n')}\n} as const;\n\nexport type IconName = keyof typeof ICONS;\n`,
+  '// Made by tools/make-icons.mjs from Material Symbols (Apache-2.0). Do not edit.\nexport const ' +
+    `ICONS = {\n${rows.join('\n')}\n} as const;\n\nexport type IconName = keyof typeof ICONS;\n`,
 );

@@ -35,7 +35,9 @@ let serial = 1000;
 
 function load() {
   const bytes = readFileSync(SOURCE);
-  const bank = SoundBankLoader.fromArrayBuffer(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength));
+  const bank = SoundBankLoader.fromArrayBuffer(
+    bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength),
+  );
   // Two samples share a name; cloning a preset would mix them up.
   const seen = new Map();
   for (const sample of bank.samples) {
@@ -60,7 +62,9 @@ function wave(samples, rate) {
   bytes.writeUInt16LE(16, 34);
   bytes.write('data', 36);
   bytes.writeUInt32LE(samples.length * 2, 40);
-  samples.forEach((value, index) => bytes.writeInt16LE(Math.max(-32768, Math.min(32767, Math.round(value * 32768))), 44 + 2 * index));
+  samples.forEach((value, index) =>
+    bytes.writeInt16LE(Math.max(-32768, Math.min(32767, Math.round(value * 32768))), 44 + 2 * index),
+  );
   return bytes;
 }
 
@@ -101,11 +105,17 @@ for (const [family, programs] of Object.entries(FAMILIES)) {
   const source = load();
   const bank = select(source, programs);
   if (family === 'drums') trimDrums(bank);
-  bank.soundBankInfo = { ...source.soundBankInfo, name: `Fluid R3 ${family}`, comment: 'Trimmed from FluidR3 GM, (c) 2000-2002, 2008 Frank Wen, MIT licence' };
+  bank.soundBankInfo = {
+    ...source.soundBankInfo,
+    name: `Fluid R3 ${family}`,
+    comment: 'Trimmed from FluidR3 GM, (c) 2000-2002, 2008 Frank Wen, MIT licence',
+  };
   const waiting = bank.samples.filter((sample) => sample.getAudioData().length >= SHORTEST_TO_ENCODE);
-  await Promise.all([0, 1].map(async () => {
-    for (let sample = waiting.pop(); sample; sample = waiting.pop()) await encode(sample);
-  }));
+  await Promise.all(
+    [0, 1].map(async () => {
+      for (let sample = waiting.pop(); sample; sample = waiting.pop()) await encode(sample);
+    }),
+  );
   bank.soundBankInfo.version = { major: 3, minor: 0 };
   const bytes = Buffer.from(bank.writeSF2());
   writeFileSync(join(OUTPUT, `${family}.sf3`), bytes);

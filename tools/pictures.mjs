@@ -12,13 +12,28 @@ const { chromium } = await import('@playwright/test');
 const folder = join(root, 'docs/screenshots');
 mkdirSync(folder, { recursive: true });
 const port = '4178';
-const server = spawn(process.execPath, ['tools/run.mjs', 'server/main.ts'], { cwd: root, env: { ...process.env, PORT: port }, stdio: ['ignore', 'pipe', 'inherit'] });
+const server = spawn(process.execPath, ['tools/run.mjs', 'server/main.ts'], {
+  cwd: root,
+  env: { ...process.env, PORT: port },
+  stdio: ['ignore', 'pipe', 'inherit'],
+});
 await new Promise((resolve) => server.stdout.once('data', resolve));
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
-  args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+  args: [
+    '--headless',
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
 });
-const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block', colorScheme: 'light' })).newPage();
+const page = await (
+  await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block', colorScheme: 'light' })
+).newPage();
 page.setDefaultTimeout(20_000);
 const settle = () => page.waitForTimeout(500);
 const picture = async (name) => {
@@ -63,7 +78,8 @@ try {
   await picture('voicing');
   await page.getByRole('tab', { name: 'Draft' }).click();
   await page.keyboard.press('Control+z');
-  if (await page.getByRole('button', { name: 'Stop' }).isVisible()) await page.getByRole('button', { name: 'Stop' }).click();
+  if (await page.getByRole('button', { name: 'Stop' }).isVisible())
+    await page.getByRole('button', { name: 'Stop' }).click();
   await page.getByRole('button', { name: 'Energy', exact: true }).click();
   await page.getByRole('menuitem', { name: 'arch' }).click();
   await page.getByRole('button', { name: 'Styles', exact: true }).click();
@@ -76,13 +92,18 @@ try {
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Phrases', exact: true }).click();
   await page.getByRole('button', { name: /^Keys,/ }).click();
-  await page.getByRole('listbox', { name: /^Phrases/ }).getByRole('option').nth(20).waitFor();
+  await page
+    .getByRole('listbox', { name: /^Phrases/ })
+    .getByRole('option')
+    .nth(20)
+    .waitFor();
   await page.getByRole('listbox', { name: /^Phrases/ }).focus();
   for (let times = 0; times < 5; times++) await page.keyboard.press('ArrowRight');
   await page.waitForTimeout(1200);
   await picture('phrases');
   await page.keyboard.press('Escape');
-  if (await page.getByRole('button', { name: 'Stop' }).isVisible()) await page.getByRole('button', { name: 'Stop' }).click();
+  if (await page.getByRole('button', { name: 'Stop' }).isVisible())
+    await page.getByRole('button', { name: 'Stop' }).click();
   await page.getByRole('button', { name: /^Melody,/ }).click();
   await page.getByRole('button', { name: 'Night theme' }).click();
   await page.getByRole('button', { name: 'Mix', exact: true }).click();
@@ -133,7 +154,9 @@ try {
     const file = await (await downloading).path();
     await page.getByRole('link', { name: 'Songs', exact: true }).click();
     await page.getByRole('link', { name: 'Bring in a MIDI file' }).click();
-    await page.getByLabel('Choose a MIDI file').setInputFiles({ name: 'barometer-falling.mid', mimeType: 'audio/midi', buffer: readFileSync(file) });
+    await page
+      .getByLabel('Choose a MIDI file')
+      .setInputFiles({ name: 'barometer-falling.mid', mimeType: 'audio/midi', buffer: readFileSync(file) });
     await page.getByText(/chords were found/).waitFor();
     await picture('bring-in');
   }

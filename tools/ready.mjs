@@ -11,7 +11,9 @@ const at = (...parts) => join(root, ...parts);
 export function run(command, args, options = {}) {
   const { status, error } = spawnSync(command, args, { stdio: 'inherit', cwd: root, ...options });
   if (error || status !== 0) {
-    console.error(`\n“${command} ${args.join(' ')}” ${error ? `could not be started: ${error.message}` : `failed (${status})`}.`);
+    console.error(
+      `\n“${command} ${args.join(' ')}” ${error ? `could not be started: ${error.message}` : `failed (${status})`}.`,
+    );
     process.exit(status || 1);
   }
 }
@@ -47,7 +49,13 @@ export function ensureModules() {
 /** Builds the application when anything it is made of has changed. */
 export function ensureBuild() {
   const stamp = at('dist', 'built');
-  const sources = [...filesUnder(at('app')), ...filesUnder(at('core')), at('package-lock.json'), at('angular.json'), at('tsconfig.base.json')];
+  const sources = [
+    ...filesUnder(at('app')),
+    ...filesUnder(at('core')),
+    at('package-lock.json'),
+    at('angular.json'),
+    at('tsconfig.base.json'),
+  ];
   const hash = hashOf(sources);
   if (stamped(stamp, hash) && existsSync(at('dist/app/index.html'))) return;
   console.log('Building Fendro (about a minute) …');

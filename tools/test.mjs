@@ -16,15 +16,20 @@ ensureModules();
 ensureDebian();
 mkdirSync(join(root, 'dist'), { recursive: true });
 step('types', () => {
-  for (const project of ['core', 'core/tsconfig.test.json', 'server', 'tools', 'e2e', 'app/tsconfig.worklet.json']) run(tool('tsc'), ['-p', project]);
+  for (const project of ['core', 'core/tsconfig.test.json', 'server', 'tools', 'e2e', 'app/tsconfig.worklet.json'])
+    run(tool('tsc'), ['-p', project]);
 });
 step('lint', () => run(tool('eslint'), ['.']));
-step('boundaries', () => run(tool('depcruise'), ['core', 'app/src', 'app/worklets', 'server', '--config', '.dependency-cruiser.cjs']));
+step('boundaries', () =>
+  run(tool('depcruise'), ['core', 'app/src', 'app/worklets', 'server', '--config', '.dependency-cruiser.cjs']),
+);
 step('unit and component tests', () => run(tool('jest'), ['--json', `--outputFile=${results('jest.json')}`]));
 step('broken MIDI files', () => run(process.execPath, ['tools/run.mjs', 'tools/fuzz.ts', '2000']));
 step('build', ensureBuild);
 step('end-to-end tests', () =>
-  run(tool('playwright'), ['test', '-c', 'e2e/playwright.config.ts', '--reporter=list,json'], { env: { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: results('e2e.json') } }),
+  run(tool('playwright'), ['test', '-c', 'e2e/playwright.config.ts', '--reporter=list,json'], {
+    env: { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: results('e2e.json') },
+  }),
 );
 
 const unit = JSON.parse(readFileSync(results('jest.json'), 'utf8'));

@@ -1,5 +1,6 @@
 /*
- * Imported first in main.ts: workers, the worklet and the service worker are started by address, and under Trusted Types
+ * Imported first in main.ts: workers, the worklet and the service worker are started by address, and under Trusted
+ * Types
  * only a policy may bless addresses. This one lets the application's own through.
  */
 interface PolicyFactory {
@@ -10,7 +11,8 @@ const factory = (globalThis as unknown as { readonly trustedTypes?: PolicyFactor
 
 factory?.createPolicy('default', {
   createScriptURL(address) {
-    if (new URL(address, document.baseURI).origin !== location.origin) throw new TypeError(`a script from elsewhere was refused: ${address}`);
+    if (new URL(address, document.baseURI).origin !== location.origin)
+      throw new TypeError(`a script from elsewhere was refused: ${address}`);
     return address;
   },
 });

@@ -4,4 +4,9 @@ declare const currentFrame: number;
 declare abstract class AudioWorkletProcessor {
   readonly port: MessagePort;
 }
-declare function registerProcessor(name: string, processor: new () => AudioWorkletProcessor & { process(inputs: Float32Array[][], outputs: Float32Array[][]): boolean }): void;
+declare function registerProcessor(
+  name: string,
+  processor: new () => AudioWorkletProcessor & {
+    process(inputs: Float32Array[][], outputs: Float32Array[][]): boolean;
+  },
+): void;

@@ -17,7 +17,10 @@ class SongProcessor extends AudioWorkletProcessor {
   private readonly settings = new Map<number, readonly [kind: number, channel: number, a: number, b: number]>();
   private readonly gains = new Map<number, number>();
   private readonly drumChannels = new Set<number>();
-  private readonly channelBuffers = Array.from({ length: CHANNELS }, () => [new Float32Array(QUANTUM), new Float32Array(QUANTUM)]);
+  private readonly channelBuffers = Array.from({ length: CHANNELS }, () => [
+    new Float32Array(QUANTUM),
+    new Float32Array(QUANTUM),
+  ]);
   private readonly peaks = new Float32Array(CHANNELS + 1);
   private reported = 0;
   private late = 0;
@@ -143,7 +146,8 @@ class SongProcessor extends AudioWorkletProcessor {
     for (let index = 0; index < this.blocks.length; index++) {
       const block = this.blocks[index] as { readonly events: Float64Array; next: number };
       while (block.next < block.events.length && (block.events[block.next] as number) <= frame) {
-        if ((block.events[block.next] as number) < currentFrame && block.events[block.next + 1] === EVENT.noteOn) this.late++;
+        if ((block.events[block.next] as number) < currentFrame && block.events[block.next + 1] === EVENT.noteOn)
+          this.late++;
         this.apply(block.events, block.next);
         block.next += EVENT_SIZE;
       }
@@ -188,7 +192,8 @@ class SongProcessor extends AudioWorkletProcessor {
       this.peaks[channel] = peak;
     }
     let peak = this.peaks[CHANNELS] as number;
-    for (let index = 0; index < left.length; index++) peak = Math.max(peak, Math.abs(left[index] as number), Math.abs(right[index] as number));
+    for (let index = 0; index < left.length; index++)
+      peak = Math.max(peak, Math.abs(left[index] as number), Math.abs(right[index] as number));
     this.peaks[CHANNELS] = peak;
   }
 

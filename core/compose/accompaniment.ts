@@ -23,8 +23,17 @@ function voice(context: PartContext, voices: number, random: Random): Voiced {
   const { brief, chords } = context;
   const sounding = chords.flatMap((span) => (span.chord ? [{ ...span, chord: span.chord }] : []));
   const centre = (brief.low + brief.high) / 2 + (random.next() - 0.5) * Math.min(8, brief.high - brief.low);
-  const voicings = voiceChords(sounding, { low: brief.low, high: brief.high, voices, centre }, random, 20 + brief.adventure / 3);
-  if (isDeadEnd(voicings)) return unmet('register', `The register holds no voicing of chord ${voicings.deadEnd + 1}. Widen it to at least an octave.`);
+  const voicings = voiceChords(
+    sounding,
+    { low: brief.low, high: brief.high, voices, centre },
+    random,
+    20 + brief.adventure / 3,
+  );
+  if (isDeadEnd(voicings))
+    return unmet(
+      'register',
+      `The register holds no voicing of chord ${voicings.deadEnd + 1}. Widen it to at least an octave.`,
+    );
   return { ok: true, spans: sounding.map((span, index) => ({ ...span, pitches: voicings[index] as Voicing })) };
 }
 
@@ -38,27 +47,52 @@ interface Stroke {
 /** Turns strokes into notes; a stroke's notes share its velocity but for a little balance towards the top line. */
 function strike(strokes: readonly Stroke[], context: PartContext, random: Random): Note[] {
   const accents = strokes.map(({ accent }) => (accent ? 8 : 0));
-  const velocities = drawVelocities(strokes.map(({ start }) => start), context.brief.loudness, context, random, accents);
+  const velocities = drawVelocities(
+    strokes.map(({ start }) => start),
+    context.brief.loudness,
+    context,
+    random,
+    accents,
+  );
   return strokes.flatMap(({ start, end, pitches }, index) =>
     pitches.map((pitch, voice): Note => {
       const top = voice === pitches.length - 1 ? 3 : 0;
-      return { start, duration: Math.max(30, end - start), pitch, velocity: Math.min(127, Math.max(1, (velocities[index] as number) + top)) };
+      return {
+        start,
+        duration: Math.max(30, end - start),
+        pitch,
+        velocity: Math.min(127, Math.max(1, (velocities[index] as number) + top)),
+      };
     }),
   );
 }
 
-const density = (steps: string): number => [...steps].reduce((total, symbol) => total + (symbol === '|' ? 0 : chanceOf(symbol) / 100), 0) / steps.split('|').length;
+const density = (steps: string): number =>
+  [...steps].reduce((total, symbol) => total + (symbol === '|' ? 0 : chanceOf(symbol) / 100), 0) /
+  steps.split('|').length;
 
 function pickFigure(figures: readonly CompingFigure[], context: PartContext, random: Random): CompingFigure {
-  return pickWeighted(random, figures.map((figure) => [figure, 1 / (0.6 + Math.abs(density(figure.steps) - context.brief.busyness))] as const));
+  return pickWeighted(
+    random,
+    figures.map((figure) => [figure, 1 / (0.6 + Math.abs(density(figure.steps) - context.brief.busyness))] as const),
+  );
 }
 
 const PHRASE_BARS = 4;
 /** Chance that phrases end with another figure, in %. */
 const TURNS = 70;
 
-/** When a chord is struck: the figure's strokes, plus every arrival of a chord the figure would miss by more than a beat. */
-function drawStarts(figure: CompingFigure, turn: CompingFigure, spans: readonly VoicedSpan[], context: PartContext, random: Random): Map<Ticks, boolean> {
+/**
+ * When a chord is struck: the figure's strokes, plus every arrival of a chord the figure would miss by more than a
+ * beat.
+ */
+function drawStarts(
+  figure: CompingFigure,
+  turn: CompingFigure,
+  spans: readonly VoicedSpan[],
+  context: PartContext,
+  random: Random,
+): Map<Ticks, boolean> {
   const { bars, barTicks, metre, style, brief } = context;
   const home = homeMetre(style.metres[0] ?? '4/4');
   const scale = brief.busyness / Math.max(0.5, density(figure.steps));
@@ -101,7 +135,8 @@ export function draftComping(context: PartContext, seed: number, attempt: number
     if (!span) return [];
     const next = starts[index + 1]?.[0] ?? context.length;
     const limit = Math.min(next, span.start + span.duration, context.length);
-    const end = start + lengthened(Math.round(((limit - start) * figure.length) / 100), limit - start, context.brief.length);
+    const end =
+      start + lengthened(Math.round(((limit - start) * figure.length) / 100), limit - start, context.brief.length);
     return [{ start, end, accent, pitches: span.pitches }];
   });
   return { ok: true, notes: strike(strokes, context, stream(seed, 'comping', 'dynamics', attempt)) };
@@ -125,7 +160,12 @@ export function draftPad(context: PartContext, seed: number, attempt: number): P
     }
   });
   notes.sort((a, b) => a.start - b.start || a.pitch - b.pitch);
-  const velocities = drawVelocities(notes.map(({ start }) => start), context.brief.loudness, context, stream(seed, 'pad', 'dynamics', attempt));
+  const velocities = drawVelocities(
+    notes.map(({ start }) => start),
+    context.brief.loudness,
+    context,
+    stream(seed, 'pad', 'dynamics', attempt),
+  );
   return { ok: true, notes: notes.map((note, index) => ({ ...note, velocity: velocities[index] as number })) };
 }
 
@@ -134,7 +174,9 @@ function rateOf(figure: ArpeggioFigure, context: PartContext): Ticks {
   const quarters = context.barTicks / TICKS_PER_QUARTER;
   const wanted = context.brief.busyness / quarters;
   const options = [1, 2, 4].map((rate) => TICKS_PER_QUARTER / rate);
-  const nearest = options.reduce((best, step) => (Math.abs(TICKS_PER_QUARTER / step - wanted) < Math.abs(TICKS_PER_QUARTER / best - wanted) ? step : best));
+  const nearest = options.reduce((best, step) =>
+    Math.abs(TICKS_PER_QUARTER / step - wanted) < Math.abs(TICKS_PER_QUARTER / best - wanted) ? step : best,
+  );
   return figure.rate === 3 && nearest === TICKS_PER_QUARTER / 2 ? TICKS_PER_QUARTER / 3 : nearest;
 }
 
@@ -149,7 +191,10 @@ export function draftArpeggio(context: PartContext, seed: number, attempt: numbe
   if (!voiced.ok) return voiced;
   const step = Math.max(SIXTEENTH, rateOf(figure, context));
   const strokes = voiced.spans.flatMap((span) => {
-    const rungs = [...span.pitches, ...span.pitches.map((pitch) => pitch + 12).filter((pitch) => pitch <= context.brief.high)];
+    const rungs = [
+      ...span.pitches,
+      ...span.pitches.map((pitch) => pitch + 12).filter((pitch) => pitch <= context.brief.high),
+    ];
     const count = Math.ceil(span.duration / step);
     return Array.from({ length: count }, (_, index): Stroke => {
       const start = span.start + index * step;
@@ -158,10 +203,15 @@ export function draftArpeggio(context: PartContext, seed: number, attempt: numbe
       return { start, end, accent: index === 0, pitches: [rungs[rung] as number] };
     });
   });
-  return { ok: true, notes: strike(thin(strokes, context, random), context, stream(seed, 'arpeggio', 'dynamics', attempt)) };
+  return {
+    ok: true,
+    notes: strike(thin(strokes, context, random), context, stream(seed, 'arpeggio', 'dynamics', attempt)),
+  };
 }
 
 /** Leaves out weak notes by the share that breath asks for; arrivals always sound. */
 function thin(strokes: readonly Stroke[], { brief, metre }: PartContext, random: Random): Stroke[] {
-  return strokes.filter(({ start, accent }) => accent || metricalWeight(metre, start) >= WEIGHT.beat || !happens(random, brief.breath / 2));
+  return strokes.filter(
+    ({ start, accent }) => accent || metricalWeight(metre, start) >= WEIGHT.beat || !happens(random, brief.breath / 2),
+  );
 }

@@ -36,12 +36,24 @@ export function draftBass(context: PartContext, seed: number, attempt: number): 
   const pitches = range(context.brief.high - context.brief.low + 1).map((step) => context.brief.low + step);
   const layers = onsets.map((onset, index) => layerOf(onset, pitches, context, index));
   const rootless = layers.findIndex((layer) => layer.every((weight) => weight <= FORBIDDEN));
-  if (rootless >= 0) return unmet('register', 'The register of the bass does not hold every root. Widen it to at least an octave.');
-  const shared = linkLayers(pitches.length, pitches.length, (from, to) => leadingWeight(to - from, context.brief.stride));
-  const sampler = pathSampler({ layers, links: onsets.slice(1).map((): Links => shared) }, temperatureOf(context.brief.adventure));
-  if (isDeadEnd(sampler)) return unmet('register', 'No bassline reaches every root in this register. Widen it to at least an octave.');
+  if (rootless >= 0)
+    return unmet('register', 'The register of the bass does not hold every root. Widen it to at least an octave.');
+  const shared = linkLayers(pitches.length, pitches.length, (from, to) =>
+    leadingWeight(to - from, context.brief.stride),
+  );
+  const sampler = pathSampler(
+    { layers, links: onsets.slice(1).map((): Links => shared) },
+    temperatureOf(context.brief.adventure),
+  );
+  if (isDeadEnd(sampler))
+    return unmet('register', 'No bassline reaches every root in this register. Widen it to at least an octave.');
   const path = sampler.draw(stream(seed, 'bass', 'pitch', attempt));
-  const velocities = drawVelocities(onsets.map(({ start }) => start), context.brief.loudness, context, stream(seed, 'bass', 'dynamics', attempt));
+  const velocities = drawVelocities(
+    onsets.map(({ start }) => start),
+    context.brief.loudness,
+    context,
+    stream(seed, 'bass', 'dynamics', attempt),
+  );
   const notes = onsets.map(({ start }, index) => ({
     start,
     duration: durationOf(start, onsets[index + 1]?.start ?? context.length, figure.length, context),
@@ -51,14 +63,21 @@ export function draftBass(context: PartContext, seed: number, attempt: number): 
   return { ok: true, notes };
 }
 
-const density = (figure: BassFigure): number => figure.steps.replaceAll(/[.|]/g, '').length / figure.steps.split('|').length;
+const density = (figure: BassFigure): number =>
+  figure.steps.replaceAll(/[.|]/g, '').length / figure.steps.split('|').length;
 
 /** Prefers the figure whose density comes nearest the busyness asked for. */
 function pickFigure(figures: readonly BassFigure[], { brief }: PartContext, random: Random): BassFigure {
-  return pickWeighted(random, figures.map((figure) => [figure, 1 / (0.6 + Math.abs(density(figure) - brief.busyness))] as const));
+  return pickWeighted(
+    random,
+    figures.map((figure) => [figure, 1 / (0.6 + Math.abs(density(figure) - brief.busyness))] as const),
+  );
 }
 
-/** The figure's strokes over the section, a root at each arrival of a chord, and strokes of the kick where it is asked to lock. */
+/**
+ * The figure's strokes over the section, a root at each arrival of a chord, and strokes of the kick where it is asked
+ * to lock.
+ */
 function drawOnsets(figure: BassFigure, turn: BassFigure, context: PartContext, random: Random): BassOnset[] {
   const { chords, metre, bars, barTicks, brief, style, beside } = context;
   // The ways that any style can take are written in common time.
@@ -72,10 +91,13 @@ function drawOnsets(figure: BassFigure, turn: BassFigure, context: PartContext, 
       if (certain || happens(random, likely)) wishes.set(bar * barTicks + at, symbol.toUpperCase() as BassTone);
     }
   }
-  const kick = new Set(beside.flatMap(({ notes }) => notes.filter(({ pitch }) => pitch === DRUM_KEYS.kick).map(({ start }) => start)));
+  const kick = new Set(
+    beside.flatMap(({ notes }) => notes.filter(({ pitch }) => pitch === DRUM_KEYS.kick).map(({ start }) => start)),
+  );
   for (const start of kick) {
     const free = [...wishes.keys()].every((taken) => Math.abs(taken - start) >= barTicks / beatsOf(metre).length / 4);
-    if (free && start < context.length && happens(random, brief.syncopation)) wishes.set(start, brief.way === 'pedal' ? 'P' : 'R');
+    if (free && start < context.length && happens(random, brief.syncopation))
+      wishes.set(start, brief.way === 'pedal' ? 'P' : 'R');
   }
   for (const { start, chord } of chords) if (chord) wishes.set(start, brief.way === 'pedal' ? 'P' : 'R');
   return [...wishes]
@@ -93,7 +115,12 @@ function drawOnsets(figure: BassFigure, turn: BassFigure, context: PartContext, 
 const at = (root: PitchClass, semitones: number): PitchClass => modulo(root + semitones, 12);
 
 /** Weights of all pitches of the register as one bass note. */
-function layerOf({ start, tone, chord, coming }: BassOnset, pitches: readonly MidiNote[], context: PartContext, index: number): Int32Array {
+function layerOf(
+  { start, tone, chord, coming }: BassOnset,
+  pitches: readonly MidiNote[],
+  context: PartContext,
+  index: number,
+): Int32Array {
   const { brief, keyMask } = context;
   const root = pitchClassOf(chord.bass ?? chord.root);
   // Fifth and third are the chord's own, whatever lies lowest.
@@ -107,9 +134,12 @@ function layerOf({ start, tone, chord, coming }: BassOnset, pitches: readonly Mi
   return Int32Array.from(pitches, (pitch) => {
     const pitchClass = modulo(pitch, 12);
     // Octaves need their lower note low.
-    let weight = -Math.round(brief.way === 'octaves' && tone === 'R' ? 6 * (pitch - brief.low) : 5 * Math.abs(pitch - centre));
+    let weight = -Math.round(
+      brief.way === 'octaves' && tone === 'R' ? 6 * (pitch - brief.low) : 5 * Math.abs(pitch - centre),
+    );
     if (tone === 'P') return pitchClass === pitchClassOf(context.key.tonic) ? weight : FORBIDDEN;
-    if (arrival || tone === 'R') return pitchClass === root ? weight - (index === 0 ? 2 * Math.abs(pitch - centre) : 0) : FORBIDDEN;
+    if (arrival || tone === 'R')
+      return pitchClass === root ? weight - (index === 0 ? 2 * Math.abs(pitch - centre) : 0) : FORBIDDEN;
     if (!inMask(allowed, pitch)) return FORBIDDEN;
     const inChord = inMask(chordMask(chord), pitch);
     if (tone === 'F') weight += pitchClass === at(chordRoot, semitonesOf(fifth)) ? 300 : inChord ? 0 : -600;
@@ -122,7 +152,13 @@ function layerOf({ start, tone, chord, coming }: BassOnset, pitches: readonly Mi
 }
 
 /** Approaches from a step away, chromatically as adventure allows, or from the fifth of the chord to come. */
-function approachWeight(pitchClass: PitchClass, target: PitchClass, inKey: boolean, inChord: boolean, adventure: number): number {
+function approachWeight(
+  pitchClass: PitchClass,
+  target: PitchClass,
+  inKey: boolean,
+  inChord: boolean,
+  adventure: number,
+): number {
   const below = modulo(target - pitchClass, 12);
   const distance = Math.min(below, 12 - below);
   if (distance === 0) return -160;

@@ -53,12 +53,29 @@ export type PartDraft = { readonly ok: true; readonly notes: Note[] } | Unmet;
 
 export const unmet = (setting: Blamed, reason: string): Unmet => ({ ok: false, reason, setting });
 
-export function contextOf(asking: Asking, style: Style, chords: readonly ChordSpan[], beside: readonly PartTake[]): DraftContext {
+export function contextOf(
+  asking: Asking,
+  style: Style,
+  chords: readonly ChordSpan[],
+  beside: readonly PartTake[],
+): DraftContext {
   const { ground, bars, kind } = asking;
   const key: Key = { tonic: ground.tonic, scale: ground.scale };
   const bar = barTicks(ground.metre);
   const weights = degreeWeights(ground);
-  return { style, key, keyMask: keyMask(key), metre: ground.metre, bars, barTicks: bar, length: bar * bars, kind, chords, weights, beside };
+  return {
+    style,
+    key,
+    keyMask: keyMask(key),
+    metre: ground.metre,
+    bars,
+    barTicks: bar,
+    length: bar * bars,
+    kind,
+    chords,
+    weights,
+    beside,
+  };
 }
 
 /** The chord span that sounds at a moment, if any. */
@@ -75,7 +92,10 @@ export function nextChord(chords: readonly ChordSpan[], at: Ticks): Chord | null
   return (later ?? chords.find((span) => span.chord !== null))?.chord ?? null;
 }
 
-/** The share at which a pitch class is taken, 0–1, by the weight of its degree; notes outside the scale have no weight of their own. */
+/**
+ * The share at which a pitch class is taken, 0–1, by the weight of its degree; notes outside the scale have no weight
+ * of their own.
+ */
 export function degreeShare({ weights, key }: Pick<DraftContext, 'weights' | 'key'>, pitch: MidiNote): number {
   if (!weights) return 1;
   return (weights.get(modulo(pitch - pitchClassOf(key.tonic), 12)) ?? 100) / 100;

@@ -14,7 +14,8 @@ import { drawBar, lengthened } from './melody/rhythm';
 /** The line that is answered: the lead among the takes that are listened to. */
 const leadOf = ({ beside }: PartContext): readonly Note[] => beside[0]?.notes ?? [];
 
-const soundingAt = (notes: readonly Note[], at: Ticks): Note | undefined => notes.findLast(({ start, duration }) => start <= at && at < start + duration);
+const soundingAt = (notes: readonly Note[], at: Ticks): Note | undefined =>
+  notes.findLast(({ start, duration }) => start <= at && at < start + duration);
 
 /** Onsets where the lead rests or holds: a place at which the lead moves is less likely the more it moves. */
 function drawStarts(context: PartContext, lead: readonly Note[], random: Random): Ticks[] {
@@ -26,7 +27,9 @@ function drawStarts(context: PartContext, lead: readonly Note[], random: Random)
     // A bar in which the lead is busy is answered sparsely, one in which it rests is filled.
     const count = Math.max(1, Math.round(brief.busyness * (moves === 0 ? 1.3 : moves >= 5 ? 0.6 : 1)));
     const pool = drawBar(metre, count * 2, brief, random);
-    const left = pool.map((at) => [at, taken.has(line + at) && metricalWeight(metre, at) < WEIGHT.bar ? 1 : 4] as const);
+    const left = pool.map(
+      (at) => [at, taken.has(line + at) && metricalWeight(metre, at) < WEIGHT.bar ? 1 : 4] as const,
+    );
     const chosen: Ticks[] = [];
     let open = left;
     while (chosen.length < count && open.length > 0) {
@@ -62,8 +65,11 @@ export function draftCounter(context: PartContext, seed: number, attempt: number
   if (lead.length === 0) return draftMelody(context, seed, attempt);
   const { brief, keyMask, metre, length } = context;
   const starts = drawStarts(context, lead, stream(seed, 'counter', 'rhythm', attempt));
-  const pitches = range(brief.high - brief.low + 1).map((step) => brief.low + step).filter((pitch) => inMask(keyMask, pitch) && degreeShare(context, pitch) > 0);
-  if (pitches.length === 0) return unmet('register', 'The register holds no note of the scale. Widen it by a few notes.');
+  const pitches = range(brief.high - brief.low + 1)
+    .map((step) => brief.low + step)
+    .filter((pitch) => inMask(keyMask, pitch) && degreeShare(context, pitch) > 0);
+  if (pitches.length === 0)
+    return unmet('register', 'The register holds no note of the scale. Widen it by a few notes.');
   const centre = (brief.low + brief.high) / 2;
   const leads = starts.map((start) => soundingAt(lead, start)?.pitch);
   const layers = starts.map((start, index) => {
@@ -84,7 +90,9 @@ export function draftCounter(context: PartContext, seed: number, attempt: number
       if (size > 9) return FORBIDDEN;
       const own = Math.sign(b - a);
       if (motion !== 0 && own === motion && before !== undefined && after !== undefined) {
-        const [was, is] = [modulo(a - before, 12), modulo(b - after, 12)].map((interval) => Math.min(interval, 12 - interval));
+        const [was, is] = [modulo(a - before, 12), modulo(b - after, 12)].map((interval) =>
+          Math.min(interval, 12 - interval),
+        );
         if (was === is && (is === 0 || is === 5)) return FORBIDDEN;
       }
       const along = motion === 0 || own === 0 ? 0 : own === motion ? -50 : 45;
@@ -93,12 +101,21 @@ export function draftCounter(context: PartContext, seed: number, attempt: number
     });
   });
   const sampler = pathSampler({ layers, links }, temperatureOf(brief.adventure));
-  if (isDeadEnd(sampler)) return unmet('register', `No line answers bar ${Math.floor((starts[sampler.deadEnd] ?? 0) / context.barTicks) + 1} in this register. Widen it by a few notes.`);
+  if (isDeadEnd(sampler))
+    return unmet(
+      'register',
+      `No line answers bar ${Math.floor((starts[sampler.deadEnd] ?? 0) / context.barTicks) + 1} in this register. Widen it by a few notes.`,
+    );
   const path = sampler.draw(stream(seed, 'counter', 'pitch', attempt));
   const velocities = drawVelocities(starts, brief.loudness, context, stream(seed, 'counter', 'dynamics', attempt));
   const notes = starts.map((start, index): Note => {
     const gap = (starts[index + 1] ?? length) - start;
-    return { start, duration: lengthened(Math.max(60, Math.round(gap * 0.9)), gap, brief.length), pitch: pitches[path[index] as number] as MidiNote, velocity: velocities[index] as number };
+    return {
+      start,
+      duration: lengthened(Math.max(60, Math.round(gap * 0.9)), gap, brief.length),
+      pitch: pitches[path[index] as number] as MidiNote,
+      velocity: velocities[index] as number,
+    };
   });
   return { ok: true, notes };
 }

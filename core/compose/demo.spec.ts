@@ -12,10 +12,20 @@ describe('the demo song', () => {
     const different = Object.values(takes).filter((take) => {
       const { asking, seed, attempt } = take.origin;
       const harmony = takes[asking!.harmony ?? ''];
-      const beside = asking!.beside.flatMap((id) => { const other = takes[id]; return other?.of === 'part' ? [other] : []; });
-      const again = draft({ asking: asking!, seed, chords: harmony?.of === 'harmony' ? harmony.chords : null, beside }, attempt);
+      const beside = asking!.beside.flatMap((id) => {
+        const other = takes[id];
+        return other?.of === 'part' ? [other] : [];
+      });
+      const again = draft(
+        { asking: asking!, seed, chords: harmony?.of === 'harmony' ? harmony.chords : null, beside },
+        attempt,
+      );
       const stored = take.of === 'part' ? take.notes : take.chords;
-      return !again.ok || JSON.stringify(again.content.of === 'part' ? again.content.notes : again.content.chords) !== JSON.stringify(stored);
+      return (
+        !again.ok ||
+        JSON.stringify(again.content.of === 'part' ? again.content.notes : again.content.chords) !==
+          JSON.stringify(stored)
+      );
     });
     expect(different.map(({ id }) => id)).toEqual([]);
     expect(Object.keys(takes).length).toBeGreaterThan(100);

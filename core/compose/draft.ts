@@ -26,7 +26,9 @@ export interface DraftRequest {
   readonly style?: Style;
 }
 
-export type Content = { readonly of: 'part'; readonly notes: readonly Note[] } | { readonly of: 'harmony'; readonly chords: readonly ChordSpan[] };
+export type Content =
+  | { readonly of: 'part'; readonly notes: readonly Note[] }
+  | { readonly of: 'harmony'; readonly chords: readonly ChordSpan[] };
 export type Draft = { readonly ok: true; readonly content: Content } | Unmet;
 
 type Drafter = (context: PartContext, seed: number, attempt: number) => PartDraft;
@@ -49,13 +51,23 @@ const DRAFTERS: Readonly<Record<Role, Drafter>> = {
 };
 
 /** Drafts some bars of a section by themselves, over the chords that sound there. */
-function draftOnly(context: PartContext, { from, to }: Bars, drafter: Drafter, seed: number, attempt: number): PartDraft {
+function draftOnly(
+  context: PartContext,
+  { from, to }: Bars,
+  drafter: Drafter,
+  seed: number,
+  attempt: number,
+): PartDraft {
   const last = Math.min(to, context.bars);
   const [start, end] = [from * context.barTicks, last * context.barTicks];
   if (last <= from) return { ok: true, notes: [] };
   const chords = context.chords
     .filter((span) => span.start < end && span.start + span.duration > start)
-    .map((span) => ({ ...span, start: Math.max(span.start, start) - start, duration: Math.min(span.start + span.duration, end) - Math.max(span.start, start) }));
+    .map((span) => ({
+      ...span,
+      start: Math.max(span.start, start) - start,
+      duration: Math.min(span.start + span.duration, end) - Math.max(span.start, start),
+    }));
   const result = drafter({ ...context, bars: last - from, length: end - start, chords, beside: [] }, seed, attempt);
   return result.ok ? { ok: true, notes: result.notes.map((note) => ({ ...note, start: note.start + start })) } : result;
 }
@@ -78,6 +90,8 @@ export function draft({ asking, seed, chords, beside, style }: DraftRequest, att
   const sounding = chords ?? plainHarmony(context.key, context.length);
   const brief = asking.energy === undefined ? asking.brief : withEnergy(asking.brief, asking.energy, asking.role);
   const whole: PartContext = { ...context, chords: sounding, role: asking.role, brief };
-  const result = asking.only ? draftOnly(whole, asking.only, DRAFTERS[asking.role], seed, attempt) : DRAFTERS[asking.role](whole, seed, attempt);
+  const result = asking.only
+    ? draftOnly(whole, asking.only, DRAFTERS[asking.role], seed, attempt)
+    : DRAFTERS[asking.role](whole, seed, attempt);
   return result.ok ? { ok: true, content: { of: 'part', notes: result.notes } } : result;
 }

@@ -10,7 +10,18 @@ import { chanceOf, homeMetre, layFigure } from './figure';
 import { happens, pickIndex, pickWeighted, stream, type Random } from '../trellis/random';
 
 /** How loud each drum is played against the brief's loudness. */
-export const BALANCE: Readonly<Partial<Record<DrumVoice, number>>> = { kick: 8, snare: 6, 'closed hat': -16, 'pedal hat': -20, 'open hat': -10, ride: -14, shaker: -20, tambourine: -16, stick: -6, crash: 10 };
+export const BALANCE: Readonly<Partial<Record<DrumVoice, number>>> = {
+  kick: 8,
+  snare: 6,
+  'closed hat': -16,
+  'pedal hat': -20,
+  'open hat': -10,
+  ride: -14,
+  shaker: -20,
+  tambourine: -16,
+  stick: -6,
+  crash: 10,
+};
 
 /** Ghost notes are those a groove strikes in 30 % of cases or less. */
 const GHOST = 30;
@@ -32,28 +43,47 @@ export function draftDrums(context: PartContext, seed: number, attempt: number):
   const cell = drawCell(groove, context, random);
   const fill = fills[pickIndex(random, fills.length)] as Groove;
   const fillStart = drawFillStart(context, random);
-  const hits = [...repeatCell(cell, groove, context, random).filter(({ start }) => start < fillStart), ...drawFill(fill, fillStart, context, random)];
+  const hits = [
+    ...repeatCell(cell, groove, context, random).filter(({ start }) => start < fillStart),
+    ...drawFill(fill, fillStart, context, random),
+  ];
   if (arrives(context, random)) hits.push({ start: 0, voice: 'crash', accent: 4 });
-  return strike(rolled(hits, context, stream(seed, 'drums', 'ornament', attempt)), context, stream(seed, 'drums', 'dynamics', attempt));
+  return strike(
+    rolled(hits, context, stream(seed, 'drums', 'ornament', attempt)),
+    context,
+    stream(seed, 'drums', 'dynamics', attempt),
+  );
 }
 
-/** Drafts hand percussion: a cell of two bars that goes round, thinner or fuller by busyness, without fills of its own. */
+/**
+ * Drafts hand percussion: a cell of two bars that goes round, thinner or fuller by busyness, without fills of its
+ * own.
+ */
 export function draftPercussion(context: PartContext, seed: number, attempt: number): PartDraft {
   const random = stream(seed, 'percussion', 'rhythm', attempt);
   const figures = context.style.percussion ?? COMMON_PERCUSSION;
-  const wanted = figures.map((figure) => [figure, 1 / (2 + Math.abs(densityOf(figure, context) - context.brief.busyness))] as const);
+  const wanted = figures.map(
+    (figure) => [figure, 1 / (2 + Math.abs(densityOf(figure, context) - context.brief.busyness))] as const,
+  );
   const groove = pickWeighted(random, wanted);
-  return strike(repeatCell(drawCell(groove, context, random), groove, context, random), context, stream(seed, 'percussion', 'dynamics', attempt));
+  return strike(
+    repeatCell(drawCell(groove, context, random), groove, context, random),
+    context,
+    stream(seed, 'percussion', 'dynamics', attempt),
+  );
 }
 
 /** Repeats a struck snare or tom as a short roll, by the chance that the brief gives to rolls. */
 function rolled(hits: readonly Hit[], { brief, length }: PartContext, random: Random): Hit[] {
   if (brief.rolls === 0) return [...hits];
   return hits.flatMap((hit): Hit[] => {
-    const rolls = ['snare', 'high tom', 'middle tom', 'low tom'].includes(hit.voice) && happens(random, brief.rolls / 2);
+    const rolls =
+      ['snare', 'high tom', 'middle tom', 'low tom'].includes(hit.voice) && happens(random, brief.rolls / 2);
     if (!rolls) return [hit];
     // Three strokes in the time of two sixteenths, growing.
-    return [0, 1, 2].map((step) => ({ ...hit, start: hit.start + (step * SIXTEENTH * 2) / 3, accent: hit.accent - 10 + step * 5 })).filter(({ start }) => start < length);
+    return [0, 1, 2]
+      .map((step) => ({ ...hit, start: hit.start + (step * SIXTEENTH * 2) / 3, accent: hit.accent - 10 + step * 5 }))
+      .filter(({ start }) => start < length);
   });
 }
 
@@ -62,10 +92,18 @@ function strike(hits: readonly Hit[], context: PartContext, random: Random): Par
   const unique = new Map(hits.map((hit) => [`${hit.start} ${hit.voice}`, hit]));
   const sorted = [...unique.values()].sort((a, b) => a.start - b.start || DRUM_KEYS[a.voice] - DRUM_KEYS[b.voice]);
   const velocities = drawVelocities(
-    sorted.map(({ start }) => start), context.brief.loudness, context, random,
+    sorted.map(({ start }) => start),
+    context.brief.loudness,
+    context,
+    random,
     sorted.map(({ voice, accent }) => accent + (BALANCE[voice] ?? 0)),
   );
-  const notes = sorted.map(({ start, voice }, index): Note => ({ start, duration: Math.min(nextOf(sorted, index), SIXTEENTH, context.length - start), pitch: DRUM_KEYS[voice], velocity: velocities[index] as number }));
+  const notes = sorted.map(({ start, voice }, index): Note => ({
+    start,
+    duration: Math.min(nextOf(sorted, index), SIXTEENTH, context.length - start),
+    pitch: DRUM_KEYS[voice],
+    velocity: velocities[index] as number,
+  }));
   return { ok: true, notes };
 }
 
@@ -78,7 +116,8 @@ const nextOf = (hits: readonly Hit[], index: number): Ticks => {
 const voicesOf = (groove: Groove): [DrumVoice, string][] => Object.entries(groove.voices) as [DrumVoice, string][];
 
 /** A style's figures are written in its home metre, the common ones in 4/4. */
-const homeOf = (groove: Groove, { style }: PartContext): Metre => homeMetre(COMMON_PERCUSSION.includes(groove) ? '4/4' : (style.metres[0] ?? '4/4'));
+const homeOf = (groove: Groove, { style }: PartContext): Metre =>
+  homeMetre(COMMON_PERCUSSION.includes(groove) ? '4/4' : (style.metres[0] ?? '4/4'));
 
 /** Strokes of a figure's bar, likely ones drawn by chance. */
 function strikeBar(groove: Groove, bar: number, context: PartContext, random: Random, scale: number): Hit[] {
@@ -86,7 +125,12 @@ function strikeBar(groove: Groove, bar: number, context: PartContext, random: Ra
   return voicesOf(groove).flatMap(([voice, steps]) =>
     layFigure(steps, home, context.metre, bar).flatMap(({ at, symbol }): Hit[] => {
       const written = chanceOf(symbol);
-      const chance = written === 100 ? (voice === 'kick' || voice === 'snare' || voice === 'stick' ? 100 : Math.min(100, 60 + 45 * scale)) : written * scale;
+      const chance =
+        written === 100
+          ? voice === 'kick' || voice === 'snare' || voice === 'stick'
+            ? 100
+            : Math.min(100, 60 + 45 * scale)
+          : written * scale;
       const accent = symbol === 'X' ? 8 : written <= GHOST ? -30 : 0;
       return happens(random, chance) ? [{ start: at, voice, accent }] : [];
     }),
@@ -96,23 +140,32 @@ function strikeBar(groove: Groove, bar: number, context: PartContext, random: Ra
 /** Expected strokes a bar of a groove as written. */
 function densityOf(groove: Groove, context: PartContext): number {
   const home = homeOf(groove, context);
-  return voicesOf(groove).reduce((total, [, steps]) => total + layFigure(steps, home, context.metre, 0).reduce((sum, { symbol }) => sum + chanceOf(symbol) / 100, 0), 0);
+  return voicesOf(groove).reduce(
+    (total, [, steps]) =>
+      total + layFigure(steps, home, context.metre, 0).reduce((sum, { symbol }) => sum + chanceOf(symbol) / 100, 0),
+    0,
+  );
 }
 
-const busynessScale = (groove: Groove, context: PartContext): number => clamp(context.brief.busyness / Math.max(1, densityOf(groove, context)), 0, 2.5);
+const busynessScale = (groove: Groove, context: PartContext): number =>
+  clamp(context.brief.busyness / Math.max(1, densityOf(groove, context)), 0, 2.5);
 
 /** A groove is drawn once for at least this many bars and goes round. */
 const CELL_BARS = 2;
 
 const drawCell = (groove: Groove, context: PartContext, random: Random): Hit[][] =>
-  Array.from({ length: Math.max(CELL_BARS, barsOfGroove(groove)) }, (_, bar) => strikeBar(groove, bar, context, random, busynessScale(groove, context)));
+  Array.from({ length: Math.max(CELL_BARS, barsOfGroove(groove)) }, (_, bar) =>
+    strikeBar(groove, bar, context, random, busynessScale(groove, context)),
+  );
 
 /** The cell over and over; every fourth bar its likely strokes are drawn anew, as adventure and recall allow. */
 function repeatCell(cell: readonly Hit[][], groove: Groove, context: PartContext, random: Random): Hit[] {
   const { bars, barTicks, brief } = context;
   return Array.from({ length: bars }, (_, bar) => {
     const fresh = bar % 4 === 3 && happens(random, 60 - brief.recall / 2 + brief.adventure / 2);
-    const hits = fresh ? strikeBar(groove, bar, context, random, busynessScale(groove, context) * 1.15) : (cell[bar % cell.length] ?? []);
+    const hits = fresh
+      ? strikeBar(groove, bar, context, random, busynessScale(groove, context) * 1.15)
+      : (cell[bar % cell.length] ?? []);
     return hits.map((hit) => ({ ...hit, start: hit.start + bar * barTicks }));
   }).flat();
 }

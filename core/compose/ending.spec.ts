@@ -16,38 +16,51 @@ const scales = ['major', 'minor', 'dorian', 'mixolydian', 'harmonic-minor', 'phr
 
 describe('an ending', () => {
   it('comes after the last section, at home, within two bars, with every part that played, on chord notes', () => {
-    fc.assert(fc.property(fc.integer(), fc.constantFrom(...ENDINGS), fc.constantFrom(...METRES), fc.constantFrom(...scales), fc.integer({ min: -4, max: 5 }), (seed, ending, metre, scale, tonic) => {
-      const { score, takes } = scoreWith(seed, 0, { metre, scale, tonic });
-      let id = 0;
-      const ended = endSong(score, takes, ending, (kind) => `${kind}-end-${id++}`)!;
-      expect(scoreSchema.safeParse(ended.score).success).toBe(true);
-      expect(ended.takes.every((take) => takeSchema.safeParse(take).success)).toBe(true);
-      const [before, after] = [songTicks(score), songTicks(ended.score)];
-      expect(after - before).toBe(ENDING_NAMES[ending].bars * barTicks(metre));
-      expect(after - before).toBeLessThanOrEqual(2 * barTicks(metre));
-      const chords = ended.takes[0]!;
-      if (chords.of !== 'harmony') throw new Error('no chords');
-      expect(pitchClassOf(chords.chords.at(-1)!.chord!.root)).toBe(pitchClassOf(tonic));
-      expect(chords.chords.reduce((total, { duration }) => total + duration, 0)).toBe(after - before);
-      const all = { ...takes, ...Object.fromEntries(ended.takes.map((take) => [take.id, take])) };
-      const sounding = timeline(ended.score, all, NOTHING_HEARD, { from: before, to: after }).notes;
-      for (const part of score.parts) {
-        const own = sounding.filter((note) => note.part === part.id);
-        expect(`${part.role} ${own.length > 0}`).toBe(`${part.role} true`);
-        expect(own.every(({ end }) => end <= after)).toBe(true);
-        if (isDrumRole(part.role)) continue;
-        for (const { start, pitch } of own) {
-          const chord = chords.chords.findLast((span) => span.start <= start - before)!.chord!;
-          expect(inMask(chordMask(chord), pitch)).toBe(true);
-          expect(pitch >= part.brief.low && pitch <= part.brief.high).toBe(true);
-        }
-      }
-    }), { numRuns: 120 });
+    fc.assert(
+      fc.property(
+        fc.integer(),
+        fc.constantFrom(...ENDINGS),
+        fc.constantFrom(...METRES),
+        fc.constantFrom(...scales),
+        fc.integer({ min: -4, max: 5 }),
+        (seed, ending, metre, scale, tonic) => {
+          const { score, takes } = scoreWith(seed, 0, { metre, scale, tonic });
+          let id = 0;
+          const ended = endSong(score, takes, ending, (kind) => `${kind}-end-${id++}`)!;
+          expect(scoreSchema.safeParse(ended.score).success).toBe(true);
+          expect(ended.takes.every((take) => takeSchema.safeParse(take).success)).toBe(true);
+          const [before, after] = [songTicks(score), songTicks(ended.score)];
+          expect(after - before).toBe(ENDING_NAMES[ending].bars * barTicks(metre));
+          expect(after - before).toBeLessThanOrEqual(2 * barTicks(metre));
+          const chords = ended.takes[0]!;
+          if (chords.of !== 'harmony') throw new Error('no chords');
+          expect(pitchClassOf(chords.chords.at(-1)!.chord!.root)).toBe(pitchClassOf(tonic));
+          expect(chords.chords.reduce((total, { duration }) => total + duration, 0)).toBe(after - before);
+          const all = { ...takes, ...Object.fromEntries(ended.takes.map((take) => [take.id, take])) };
+          const sounding = timeline(ended.score, all, NOTHING_HEARD, { from: before, to: after }).notes;
+          for (const part of score.parts) {
+            const own = sounding.filter((note) => note.part === part.id);
+            expect(`${part.role} ${own.length > 0}`).toBe(`${part.role} true`);
+            expect(own.every(({ end }) => end <= after)).toBe(true);
+            if (isDrumRole(part.role)) continue;
+            for (const { start, pitch } of own) {
+              const chord = chords.chords.findLast((span) => span.start <= start - before)!.chord!;
+              expect(inMask(chordMask(chord), pitch)).toBe(true);
+              expect(pitch >= part.brief.low && pitch <= part.brief.high).toBe(true);
+            }
+          }
+        },
+      ),
+      { numRuns: 120 },
+    );
   });
 
   it('leaves what was there as it was, and stands on the last section’s own ground', () => {
     const { score, takes } = scoreWith(4, 0);
-    const own = { ...score, sections: score.sections.map((section) => ({ ...section, ground: { tempo: 61, tonic: 2 } })) };
+    const own = {
+      ...score,
+      sections: score.sections.map((section) => ({ ...section, ground: { tempo: 61, tonic: 2 } })),
+    };
     let id = 0;
     const ended = endSong(own, takes, 'held', () => `x${id++}`)!;
     expect(ended.score.sections.slice(0, -1)).toEqual(own.sections);

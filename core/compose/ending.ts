@@ -2,7 +2,18 @@ import { choose, freeName } from '../song/edit';
 import { groundOf, keyOf } from '../song/ground';
 import { chosenId, layOut, partTake, type Takes } from '../song/resolve';
 import { isDrumRole } from '../song/roles';
-import { HARMONY, type ChordSpan, type HarmonyTake, type Note, type Part, type PartTake, type Role, type Score, type Section, type Take } from '../song/schema';
+import {
+  HARMONY,
+  type ChordSpan,
+  type HarmonyTake,
+  type Note,
+  type Part,
+  type PartTake,
+  type Role,
+  type Score,
+  type Section,
+  type Take,
+} from '../song/schema';
 import { newSection } from '../styles/band';
 import { DRUM_KEYS, type Ending } from '../song/style';
 import { styleIn } from '../styles/styles';
@@ -56,26 +67,50 @@ function strokesOf(ending: Ending, key: Key, metre: Metre): Stroke[] {
     case 'rolled':
       return [{ at: 0, duration: 2 * bar, chord: home }];
     case 'cadence':
-      return [{ at: 0, duration: bar, chord: degree('V7', 'V7') }, { at: bar, duration: bar, chord: home }];
+      return [
+        { at: 0, duration: bar, chord: degree('V7', 'V7') },
+        { at: bar, duration: bar, chord: home },
+      ];
     case 'plagal':
-      return [{ at: 0, duration: bar, chord: degree('IV', 'iv') }, { at: bar, duration: bar, chord: home }];
+      return [
+        { at: 0, duration: bar, chord: degree('IV', 'iv') },
+        { at: bar, duration: bar, chord: home },
+      ];
     case 'turn':
-      return [{ at: 0, duration: half, chord: degree('ii7', 'iiø7') }, { at: half, duration: bar - half, chord: degree('V7', 'V7') }, { at: bar, duration: bar, chord: home }];
+      return [
+        { at: 0, duration: half, chord: degree('ii7', 'iiø7') },
+        { at: half, duration: bar - half, chord: degree('V7', 'V7') },
+        { at: bar, duration: bar, chord: home },
+      ];
     case 'tag':
-      return [...beats.map(({ at }, index) => ({ at, duration: SHORT, chord: index > 0 && index === beats.length - 1 ? degree('V7', 'V7') : home })), { at: bar, duration: SHORT, chord: home }];
+      return [
+        ...beats.map(({ at }, index) => ({
+          at,
+          duration: SHORT,
+          chord: index > 0 && index === beats.length - 1 ? degree('V7', 'V7') : home,
+        })),
+        { at: bar, duration: SHORT, chord: home },
+      ];
   }
 }
 
 /** Which strokes change the chord: the progression of an ending, up to its last bar line. */
 const spansOf = (strokes: readonly Stroke[], length: Ticks): ChordSpan[] => {
   const changes = strokes.filter(({ chord }, index) => index === 0 || chord !== strokes[index - 1]?.chord);
-  return changes.map(({ at, chord }, index) => ({ start: at, duration: (changes[index + 1]?.at ?? length) - at, chord }));
+  return changes.map(({ at, chord }, index) => ({
+    start: at,
+    duration: (changes[index + 1]?.at ?? length) - at,
+    chord,
+  }));
 };
 
 /** The note of a chord in a register that lies nearest to another, the root a little nearer than it is. */
 function nearestNote(chord: Chord, from: MidiNote, { low, high }: Part['brief'], last: boolean): MidiNote | null {
-  const distance = (pitch: MidiNote): number => Math.abs(pitch - from) - (last && modulo(pitch, 12) === pitchClassOf(chord.root) ? 2 : 0);
-  const notes = range(high - low + 1).map((step) => low + step).filter((pitch) => inMask(chordMask({ ...chord, bass: null }), pitch));
+  const distance = (pitch: MidiNote): number =>
+    Math.abs(pitch - from) - (last && modulo(pitch, 12) === pitchClassOf(chord.root) ? 2 : 0);
+  const notes = range(high - low + 1)
+    .map((step) => low + step)
+    .filter((pitch) => inMask(chordMask({ ...chord, bass: null }), pitch));
   return notes.length === 0 ? null : notes.reduce((best, pitch) => (distance(pitch) < distance(best) ? pitch : best));
 }
 
@@ -107,16 +142,32 @@ const playBass: Player = (part, strokes, before) => {
 
 const playChords: Player = (part, strokes, before, ending) => {
   const { low, high, voices } = part.brief;
-  const centre = before.length === 0 ? (low + high) / 2 : before.reduce((sum, { pitch }) => sum + pitch, 0) / before.length;
+  const centre =
+    before.length === 0 ? (low + high) / 2 : before.reduce((sum, { pitch }) => sum + pitch, 0) / before.length;
   const guitar = part.role === 'strum' || part.role === 'picking';
-  const wish: VoicingWish = { low, high, voices: Math.max(3, voices), centre, ...(guitar ? { family: 'guitar' as const } : {}) };
-  const voicings = voiceChords(strokes.map(({ chord }) => ({ chord })), wish);
+  const wish: VoicingWish = {
+    low,
+    high,
+    voices: Math.max(3, voices),
+    centre,
+    ...(guitar ? { family: 'guitar' as const } : {}),
+  };
+  const voicings = voiceChords(
+    strokes.map(({ chord }) => ({ chord })),
+    wish,
+  );
   if (isDeadEnd(voicings)) return playLine(part, strokes, before, ending);
   return strokes.flatMap(({ at, duration }, index) => {
     const spread = ending === 'rolled' ? ROLL : guitar ? 12 : 0;
     return (voicings[index] ?? []).map((pitch, order): Note => {
       const nudge = Math.min(order * spread, duration - 10, 480);
-      return { start: at, duration, pitch, velocity: velocityOf(part, index === strokes.length - 1), ...(nudge > 0 ? { nudge } : {}) };
+      return {
+        start: at,
+        duration,
+        pitch,
+        velocity: velocityOf(part, index === strokes.length - 1),
+        ...(nudge > 0 ? { nudge } : {}),
+      };
     });
   });
 };
@@ -132,10 +183,25 @@ const playPercussion: Player = (part, strokes, before) => {
   const counts = new Map<MidiNote, number>();
   for (const { pitch } of before) counts.set(pitch, (counts.get(pitch) ?? 0) + 1);
   const [most] = [...counts].sort((a, b) => b[1] - a[1]);
-  return most ? strokes.map(({ at }, index): Note => ({ start: at, duration: 120, pitch: most[0], velocity: velocityOf(part, index === strokes.length - 1) })) : [];
+  return most
+    ? strokes.map(({ at }, index): Note => ({
+        start: at,
+        duration: 120,
+        pitch: most[0],
+        velocity: velocityOf(part, index === strokes.length - 1),
+      }))
+    : [];
 };
 
-const PLAYERS: Readonly<Partial<Record<Role, Player>>> = { melody: playLine, solo: playLine, counter: playLine, ostinato: playLine, bass: playBass, drums: playDrums, percussion: playPercussion };
+const PLAYERS: Readonly<Partial<Record<Role, Player>>> = {
+  melody: playLine,
+  solo: playLine,
+  counter: playLine,
+  ostinato: playLine,
+  bass: playBass,
+  drums: playDrums,
+  percussion: playPercussion,
+};
 
 /** A song with an ending, and where it stands. */
 export interface Ended {
@@ -159,19 +225,59 @@ export function endSong(score: Score, takes: Takes, ending: Ending, newId: (kind
   const bar = barTicks(ground.metre);
   const length = bars * bar;
   const strokes = strokesOf(ending, keyOf(ground), ground.metre);
-  const section: Section = { ...newSection(styleIn(score, ground.style), 'outro', newId('section'), freeName(score, 'Ending')), bars, ground: last.ground, chordSetting: last.chordSetting };
+  const section: Section = {
+    ...newSection(styleIn(score, ground.style), 'outro', newId('section'), freeName(score, 'Ending')),
+    bars,
+    ground: last.ground,
+    chordSetting: last.chordSetting,
+  };
   const from = `ending: ${ENDING_NAMES[ending].name}`;
-  const chords: HarmonyTake = { id: newId('take'), of: 'harmony', section: section.id, length, chords: spansOf(strokes, length), origin: { how: 'picked', from, asking: null, seed: 0, attempt: 0, parents: [] } };
+  const chords: HarmonyTake = {
+    id: newId('take'),
+    of: 'harmony',
+    section: section.id,
+    length,
+    chords: spansOf(strokes, length),
+    origin: { how: 'picked', from, asking: null, seed: 0, attempt: 0, parents: [] },
+  };
   const played = score.parts.flatMap((part): PartTake[] => {
     const before = partTake(takes, chosenId(last, part.id));
     if (!before || before.notes.length === 0) return [];
     const player = PLAYERS[part.role] ?? playChords;
-    const notes = player(part, strokes, before.notes, ending).filter(({ pitch }) => isDrumRole(part.role) || (pitch >= part.brief.low && pitch <= part.brief.high));
-    const asking = { engine: ENGINE, ground, bars, kind: 'outro' as const, brief: part.brief, role: part.role, harmony: chords.id, beside: [] };
-    return [{ id: newId('take'), of: 'part', part: part.id, section: section.id, length, notes: notes.sort((a, b) => a.start - b.start || a.pitch - b.pitch), origin: { how: 'voiced', from, asking, seed: 0, attempt: 0, parents: [before.id] } }];
+    const notes = player(part, strokes, before.notes, ending).filter(
+      ({ pitch }) => isDrumRole(part.role) || (pitch >= part.brief.low && pitch <= part.brief.high),
+    );
+    const asking = {
+      engine: ENGINE,
+      ground,
+      bars,
+      kind: 'outro' as const,
+      brief: part.brief,
+      role: part.role,
+      harmony: chords.id,
+      beside: [],
+    };
+    return [
+      {
+        id: newId('take'),
+        of: 'part',
+        part: part.id,
+        section: section.id,
+        length,
+        notes: notes.sort((a, b) => a.start - b.start || a.pitch - b.pitch),
+        origin: { how: 'voiced', from, asking, seed: 0, attempt: 0, parents: [before.id] },
+      },
+    ];
   });
   const occurrence = newId('occurrence');
-  const added: Score = { ...score, sections: [...score.sections, section], order: [...score.order, { id: occurrence, section: section.id }] };
-  const chosen = played.reduce((now, take) => choose(now, section.id, take.part, take.id), choose(added, section.id, HARMONY, chords.id));
+  const added: Score = {
+    ...score,
+    sections: [...score.sections, section],
+    order: [...score.order, { id: occurrence, section: section.id }],
+  };
+  const chosen = played.reduce(
+    (now, take) => choose(now, section.id, take.part, take.id),
+    choose(added, section.id, HARMONY, chords.id),
+  );
   return { score: chosen, takes: [chords, ...played], occurrence };
 }

@@ -20,7 +20,10 @@ function under(top: MidiNote, voices: number, mask: PitchClassMask, low: MidiNot
   for (let voice = 1; voice < voices; voice++) {
     open = open.flatMap((stack) => {
       const above = stack[0] as MidiNote;
-      return range(WIDEST - NARROWEST + 1).map((step) => above - NARROWEST - step).filter((pitch) => pitch >= low && inMask(mask, pitch)).map((pitch) => [pitch, ...stack]);
+      return range(WIDEST - NARROWEST + 1)
+        .map((step) => above - NARROWEST - step)
+        .filter((pitch) => pitch >= low && inMask(mask, pitch))
+        .map((pitch) => [pitch, ...stack]);
     });
   }
   return open;
@@ -34,7 +37,12 @@ export function draftEnsemble(context: PartContext, seed: number, attempt: numbe
   const { brief, keyMask } = context;
   const voices = Math.min(4, Math.max(2, brief.voices));
   const room = brief.high - brief.low;
-  if (room < NARROWEST * (voices - 1)) return unmet('voices', `${voices} voices need a register of at least ${NARROWEST * (voices - 1)} semitones; this one has ${room}. Ask for fewer voices or widen it.`);
+  if (room < NARROWEST * (voices - 1))
+    return unmet(
+      'voices',
+      `${voices} voices need a register of at least ${NARROWEST * (voices - 1)} semitones; this one has ` +
+        `${room}. Ask for fewer voices or widen it.`,
+    );
   // The top line leaves room below it for the others.
   const lowestTop = Math.min(brief.high - NARROWEST, brief.low + (voices - 1) * 5);
   const top = draftMelody({ ...context, brief: { ...brief, low: lowestTop } }, seed, attempt);
@@ -53,11 +61,19 @@ export function draftEnsemble(context: PartContext, seed: number, attempt: numbe
     return linkLayers(from.length, to.length, (a, b) => leadingWeight(from[a] as Voicing, to[b] as Voicing));
   });
   const sampler = pathSampler({ layers, links }, temperatureOf(brief.adventure));
-  if (isDeadEnd(sampler)) return unmet('voices', 'These voices find no way through the chords in this register. Widen it or ask for fewer voices.');
+  if (isDeadEnd(sampler))
+    return unmet(
+      'voices',
+      'These voices find no way through the chords in this register. Widen it or ask for fewer voices.',
+    );
   const path = sampler.draw(stream(seed, 'ensemble', 'pitch', attempt));
   const notes = top.notes.flatMap((note, index): Note[] => {
     const stack = candidates[index]?.[path[index] as number] ?? [note.pitch];
-    return stack.map((pitch, voice) => ({ ...note, pitch, velocity: Math.max(1, note.velocity - (voice === stack.length - 1 ? 0 : 6)) }));
+    return stack.map((pitch, voice) => ({
+      ...note,
+      pitch,
+      velocity: Math.max(1, note.velocity - (voice === stack.length - 1 ? 0 : 6)),
+    }));
   });
   return { ok: true, notes };
 }

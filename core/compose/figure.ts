@@ -9,10 +9,12 @@ export interface FigureStep {
 }
 
 /** The chance that a struck step sounds, in %. */
-export const chanceOf = (symbol: string): number => (symbol === 'x' || symbol === 'X' ? 100 : symbol === '.' ? 0 : Number(symbol) * 10);
+export const chanceOf = (symbol: string): number =>
+  symbol === 'x' || symbol === 'X' ? 100 : symbol === '.' ? 0 : Number(symbol) * 10;
 
 /** The metre in which a style's figures are written. */
-export const homeMetre = (name: string): Metre => METRES.find((metre) => metreName(metre) === name) ?? (METRES[2] as Metre);
+export const homeMetre = (name: string): Metre =>
+  METRES.find((metre) => metreName(metre) === name) ?? (METRES[2] as Metre);
 
 /** Where each sixteenth of a beat goes when a simple beat (4) becomes compound (6) or the other way round. */
 const CARRY: Readonly<Record<string, readonly (number | null)[]>> = {

@@ -22,23 +22,50 @@ type Shaped = { readonly ok: true; readonly spans: Held[] } | Unmet;
 function shape(context: PartContext, random: Random): Shaped {
   const { brief, chords } = context;
   const sounding = chords.flatMap((span) => (span.chord ? [{ ...span, chord: span.chord }] : []));
-  const wish: VoicingWish = { low: brief.low, high: brief.high, voices: brief.voices, centre: 54, family: 'guitar', bass: 'as it comes' };
-  const inRegister = (pitches: Voicing): boolean => pitches.every((pitch) => pitch >= brief.low && pitch <= brief.high) && pitches.length <= Math.max(FEWEST_STRINGS, brief.voices);
+  const wish: VoicingWish = {
+    low: brief.low,
+    high: brief.high,
+    voices: brief.voices,
+    centre: 54,
+    family: 'guitar',
+    bass: 'as it comes',
+  };
+  const inRegister = (pitches: Voicing): boolean =>
+    pitches.every((pitch) => pitch >= brief.low && pitch <= brief.high) &&
+    pitches.length <= Math.max(FEWEST_STRINGS, brief.voices);
   // Where no shape fits, the fallback for two hands is no guitar chord: it is refused rather than played.
-  const candidates = sounding.map((span) => voicingsOf(span, wish).filter(inRegister).filter((pitches) => pitches.length >= FEWEST_STRINGS && shapeOfPitches(span.chord, pitches) !== null));
+  const candidates = sounding.map((span) =>
+    voicingsOf(span, wish)
+      .filter(inRegister)
+      .filter((pitches) => pitches.length >= FEWEST_STRINGS && shapeOfPitches(span.chord, pitches) !== null),
+  );
   const empty = candidates.findIndex((shapes) => shapes.length === 0);
-  if (empty >= 0) return unmet('register', `No shape of chord ${empty + 1} lies in this register. Widen it: a guitar’s chords need about two octaves from E2 up.`);
-  const trellis = voicingTrellis(sounding.map(({ chord }) => chord), candidates, wish);
+  if (empty >= 0)
+    return unmet(
+      'register',
+      `No shape of chord ${empty + 1} lies in this register. Widen it: a guitar’s chords need about two octaves from E2 up.`,
+    );
+  const trellis = voicingTrellis(
+    sounding.map(({ chord }) => chord),
+    candidates,
+    wish,
+  );
   const sampler = pathSampler(trellis, 15 + brief.adventure / 2);
   const path = isDeadEnd(sampler) ? bestPath(trellis) : sampler.draw(random);
   if (isDeadEnd(path)) return { ok: false, reason: 'These chords cannot be held one after the other on a guitar.' };
-  return { ok: true, spans: sounding.map((span, index) => ({ ...span, pitches: candidates[index]?.[path[index] as number] ?? [] })) };
+  return {
+    ok: true,
+    spans: sounding.map((span, index) => ({ ...span, pitches: candidates[index]?.[path[index] as number] ?? [] })),
+  };
 }
 
 const densityOf = ({ steps }: GuitarFigure): number => steps.replaceAll(/[.|]/g, '').length / steps.split('|').length;
 
 const pickFigure = (figures: readonly GuitarFigure[], { brief }: PartContext, random: Random): GuitarFigure =>
-  pickWeighted(random, figures.map((figure) => [figure, 1 / (0.5 + Math.abs(densityOf(figure) - brief.busyness))] as const));
+  pickWeighted(
+    random,
+    figures.map((figure) => [figure, 1 / (0.5 + Math.abs(densityOf(figure) - brief.busyness))] as const),
+  );
 
 interface Stroke {
   readonly at: Ticks;
@@ -46,10 +73,19 @@ interface Stroke {
 }
 
 /** A figure's strokes over the section, and one on every arrival of a chord that it misses. */
-function strokesOf(figure: GuitarFigure, turn: GuitarFigure, own: boolean, arrival: string, spans: readonly Held[], { bars, barTicks, metre, style }: PartContext): Stroke[] {
+function strokesOf(
+  figure: GuitarFigure,
+  turn: GuitarFigure,
+  own: boolean,
+  arrival: string,
+  spans: readonly Held[],
+  { bars, barTicks, metre, style }: PartContext,
+): Stroke[] {
   const home = homeMetre(own ? (style.metres[0] ?? '4/4') : '4/4');
   const strokes = new Map<Ticks, string>();
-  for (let bar = 0; bar < bars; bar++) for (const { at, symbol } of layFigure(bar % 4 === 3 ? turn.steps : figure.steps, home, metre, bar)) strokes.set(bar * barTicks + at, symbol);
+  for (let bar = 0; bar < bars; bar++)
+    for (const { at, symbol } of layFigure(bar % 4 === 3 ? turn.steps : figure.steps, home, metre, bar))
+      strokes.set(bar * barTicks + at, symbol);
   for (const { start } of spans) if (!strokes.has(start)) strokes.set(start, arrival);
   return [...strokes].map(([at, symbol]) => ({ at, symbol })).sort((a, b) => a.at - b.at);
 }
@@ -69,9 +105,22 @@ export function draftStrum(context: PartContext, seed: number, attempt: number):
   const own = context.style.strums !== undefined;
   const figures = context.style.strums ?? COMMON_STRUMS;
   const figure = pickFigure(figures, context, rhythm);
-  const strokes = strokesOf(figure, happens(rhythm, TURNS) ? pickFigure(figures, context, rhythm) : figure, own, 'D', shaped.spans, context);
+  const strokes = strokesOf(
+    figure,
+    happens(rhythm, TURNS) ? pickFigure(figures, context, rhythm) : figure,
+    own,
+    'D',
+    shaped.spans,
+    context,
+  );
   const loud = strokes.map(({ symbol }) => (symbol === 'D' ? 6 : symbol === 'U' ? 0 : symbol === '~' ? -20 : -10));
-  const velocities = drawVelocities(strokes.map(({ at }) => at), context.brief.loudness, context, stream(seed, 'strum', 'dynamics', attempt), loud);
+  const velocities = drawVelocities(
+    strokes.map(({ at }) => at),
+    context.brief.loudness,
+    context,
+    stream(seed, 'strum', 'dynamics', attempt),
+    loud,
+  );
   const notes = strokes.flatMap(({ at, symbol }, index): Note[] => {
     const span = spanAt(shaped.spans, at);
     if (!span) return [];
@@ -79,7 +128,10 @@ export function draftStrum(context: PartContext, seed: number, attempt: number):
     const upwards = symbol === 'U' || symbol === 'u';
     // An up stroke catches the higher strings; a muted one is felt rather than heard.
     const struck = upwards ? span.pitches.slice(-4) : span.pitches;
-    const duration = symbol === '~' ? Math.min(MUTED, limit - at) : lengthened(Math.max(30, Math.round((limit - at) * 0.92)), limit - at, context.brief.length);
+    const duration =
+      symbol === '~'
+        ? Math.min(MUTED, limit - at)
+        : lengthened(Math.max(30, Math.round((limit - at) * 0.92)), limit - at, context.brief.length);
     return struck.map((pitch, string): Note => {
       const order = upwards ? struck.length - 1 - string : string;
       const nudge = Math.min(order * (upwards ? SPREAD.up : SPREAD.down), Math.max(0, duration - 10));
@@ -89,7 +141,8 @@ export function draftStrum(context: PartContext, seed: number, attempt: number):
   return { ok: true, notes };
 }
 
-const spanAt = (spans: readonly Held[], at: Ticks): Held | undefined => spans.findLast(({ start, duration }) => start <= at && at < start + duration);
+const spanAt = (spans: readonly Held[], at: Ticks): Held | undefined =>
+  spans.findLast(({ start, duration }) => start <= at && at < start + duration);
 
 /** The string that a finger plucks, of the shape that the other hand holds. */
 function plucked(symbol: string, { pitches }: Held): MidiNote[] {
@@ -111,7 +164,10 @@ function plucked(symbol: string, { pitches }: Held): MidiNote[] {
   }
 }
 
-/** Drafts picking: thumb and fingers on the strings of shapes that a hand can hold, each string ringing until it is plucked again. */
+/**
+ * Drafts picking: thumb and fingers on the strings of shapes that a hand can hold, each string ringing until it is
+ * plucked again.
+ */
 export function draftPicking(context: PartContext, seed: number, attempt: number): PartDraft {
   const rhythm = stream(seed, 'picking', 'rhythm', attempt);
   const shaped = shape(context, stream(seed, 'picking', 'pitch', attempt));
@@ -119,17 +175,36 @@ export function draftPicking(context: PartContext, seed: number, attempt: number
   const own = context.style.picking !== undefined;
   const figures = context.style.picking ?? COMMON_PICKING;
   const figure = pickFigure(figures, context, rhythm);
-  const strokes = strokesOf(figure, happens(rhythm, TURNS) ? pickFigure(figures, context, rhythm) : figure, own, 'p', shaped.spans, context);
-  const velocities = drawVelocities(strokes.map(({ at }) => at), context.brief.loudness, context, stream(seed, 'picking', 'dynamics', attempt), strokes.map(({ symbol }) => (/[pP]/.test(symbol) ? 5 : 0)));
+  const strokes = strokesOf(
+    figure,
+    happens(rhythm, TURNS) ? pickFigure(figures, context, rhythm) : figure,
+    own,
+    'p',
+    shaped.spans,
+    context,
+  );
+  const velocities = drawVelocities(
+    strokes.map(({ at }) => at),
+    context.brief.loudness,
+    context,
+    stream(seed, 'picking', 'dynamics', attempt),
+    strokes.map(({ symbol }) => (/[pP]/.test(symbol) ? 5 : 0)),
+  );
   const notes = strokes.flatMap(({ at, symbol }, index): Note[] => {
     const span = spanAt(shaped.spans, at);
     if (!span || span.pitches.length === 0) return [];
     const end = Math.min(span.start + span.duration, context.length);
     return [...new Set(plucked(symbol, span))].map((pitch): Note => {
-      const again = strokes.slice(index + 1).find((stroke) => stroke.at < end && plucked(stroke.symbol, span).includes(pitch));
-      return { start: at, duration: Math.max(20, (again?.at ?? end) - at), pitch, velocity: velocities[index] as number };
+      const again = strokes
+        .slice(index + 1)
+        .find((stroke) => stroke.at < end && plucked(stroke.symbol, span).includes(pitch));
+      return {
+        start: at,
+        duration: Math.max(20, (again?.at ?? end) - at),
+        pitch,
+        velocity: velocities[index] as number,
+      };
     });
   });
   return { ok: true, notes };
 }
-

@@ -31,7 +31,8 @@ function* widened({ low, high }: Brief): Generator<NearestBrief> {
 /** Changes that may let a brief be met, the least first. */
 function* candidates(brief: Brief, { setting }: Unmet): Generator<NearestBrief> {
   if (setting === 'voices') for (const fewer of range(brief.voices - 1)) yield { voices: brief.voices - 1 - fewer };
-  if (setting === 'anchoring') for (const anchoring of [90, 75, 60, 40]) if (anchoring < brief.anchoring) yield { anchoring };
+  if (setting === 'anchoring')
+    for (const anchoring of [90, 75, 60, 40]) if (anchoring < brief.anchoring) yield { anchoring };
   if (setting === undefined) return;
   yield* widened(brief);
   // Full chords on a guitar may want more strings as well.

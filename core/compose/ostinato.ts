@@ -16,16 +16,42 @@ export function draftOstinato(context: PartContext, seed: number, attempt: numbe
   const home = chords.find(({ chord }) => chord !== null)?.chord ?? null;
   const cellLength = cellBars * barTicks;
   const cellChords: readonly ChordSpan[] = [{ start: 0, duration: cellLength, chord: home }];
-  const cell = draftMelody({ ...context, bars: cellBars, length: cellLength, chords: cellChords, brief: { ...brief, recall: 100, breath: 0, pickup: 0 } }, seed, attempt);
+  const cell = draftMelody(
+    {
+      ...context,
+      bars: cellBars,
+      length: cellLength,
+      chords: cellChords,
+      brief: { ...brief, recall: 100, breath: 0, pickup: 0 },
+    },
+    seed,
+    attempt,
+  );
   if (!cell.ok) return cell;
   const notes = range(Math.ceil(bars / cellBars)).flatMap((round) => {
     const from = round * cellLength;
     const room = Math.min(cellLength, context.length - from);
-    const here = cell.notes.filter(({ start }) => start < room).map((note): Note => ({ ...note, start: note.start + from, duration: Math.min(note.duration, from + room - (note.start + from)) }));
-    const moved = fitNotes(here, { chords: [{ start: from, duration: room, chord: home }], key }, { chords, key }, { role: 'ostinato', low: brief.low, high: brief.high });
+    const here = cell.notes
+      .filter(({ start }) => start < room)
+      .map((note): Note => ({
+        ...note,
+        start: note.start + from,
+        duration: Math.min(note.duration, from + room - (note.start + from)),
+      }));
+    const moved = fitNotes(
+      here,
+      { chords: [{ start: from, duration: room, chord: home }], key },
+      { chords, key },
+      { role: 'ostinato', low: brief.low, high: brief.high },
+    );
     return [...moved];
   });
   const sorted = notes.sort((a, b) => a.start - b.start || a.pitch - b.pitch);
-  const velocities = drawVelocities(sorted.map(({ start }) => start), brief.loudness, context, stream(seed, 'ostinato', 'dynamics', attempt));
+  const velocities = drawVelocities(
+    sorted.map(({ start }) => start),
+    brief.loudness,
+    context,
+    stream(seed, 'ostinato', 'dynamics', attempt),
+  );
   return { ok: true, notes: sorted.map((note, index) => ({ ...note, velocity: velocities[index] as number })) };
 }

@@ -10,10 +10,22 @@ import { barTicks, METRES } from '../theory/metre';
 import { pitchClassOf } from '../theory/pitch';
 
 const ground = groundFor(STYLES[0]!, { tonic: 0, scale: 'major' });
-const asking = (metre = METRES[2]!) => ({ engine: ENGINE, ground: { ...ground, metre }, bars: 4, kind: 'verse' as const });
-const chords = (metre = METRES[2]!) => typeChords([], 0, 'C | Am | F | G7', { key: { tonic: 0, scale: 'major' }, metre, length: 4 * barTicks(metre) });
+const asking = (metre = METRES[2]!) => ({
+  engine: ENGINE,
+  ground: { ...ground, metre },
+  bars: 4,
+  kind: 'verse' as const,
+});
+const chords = (metre = METRES[2]!) =>
+  typeChords([], 0, 'C | Am | F | G7', { key: { tonic: 0, scale: 'major' }, metre, length: 4 * barTicks(metre) });
 const play = (id: string, turn: Partial<PhraseTurn> = {}) => {
-  const played = playPhrase(allPhrases().find((phrase) => phrase.id === id)!, asking(), chords(), { ...AS_IT_IS, ...turn }, null);
+  const played = playPhrase(
+    allPhrases().find((phrase) => phrase.id === id)!,
+    asking(),
+    chords(),
+    { ...AS_IT_IS, ...turn },
+    null,
+  );
   if (!played.ok) throw new Error(played.reason);
   return played.notes;
 };
@@ -27,17 +39,20 @@ describe('phrases', () => {
   });
 
   it('play over any chords in every metre, inside the section, the same each time', () => {
-    fc.assert(fc.property(fc.constantFrom(...allPhrases()), fc.constantFrom(...METRES), (phrase, metre) => {
-      const played = playPhrase(phrase, asking(metre), chords(metre), AS_IT_IS, null);
-      if (!played.ok) throw new Error(`${phrase.name}: ${played.reason}`);
-      expect(played.notes.length).toBeGreaterThan(0);
-      for (const { start, duration } of played.notes) {
-        expect(start).toBeGreaterThanOrEqual(0);
-        expect(duration).toBeGreaterThan(0);
-        expect(start + duration).toBeLessThanOrEqual(4 * barTicks(metre));
-      }
-      expect(playPhrase(phrase, asking(metre), chords(metre), AS_IT_IS, null)).toEqual(played);
-    }), { numRuns: 250 });
+    fc.assert(
+      fc.property(fc.constantFrom(...allPhrases()), fc.constantFrom(...METRES), (phrase, metre) => {
+        const played = playPhrase(phrase, asking(metre), chords(metre), AS_IT_IS, null);
+        if (!played.ok) throw new Error(`${phrase.name}: ${played.reason}`);
+        expect(played.notes.length).toBeGreaterThan(0);
+        for (const { start, duration } of played.notes) {
+          expect(start).toBeGreaterThanOrEqual(0);
+          expect(duration).toBeGreaterThan(0);
+          expect(start + duration).toBeLessThanOrEqual(4 * barTicks(metre));
+        }
+        expect(playPhrase(phrase, asking(metre), chords(metre), AS_IT_IS, null)).toEqual(played);
+      }),
+      { numRuns: 250 },
+    );
   });
 
   it('are found by words and by a tapped rhythm', () => {
@@ -51,14 +66,17 @@ describe('phrases', () => {
 
   it('go an octave up or down, at half or double speed, thinner or fuller, with a bass note', () => {
     const id = 'broken up eighths ringing';
-    const mean = (notes: readonly { pitch: number }[]): number => notes.reduce((sum, { pitch }) => sum + pitch, 0) / notes.length;
+    const mean = (notes: readonly { pitch: number }[]): number =>
+      notes.reduce((sum, { pitch }) => sum + pitch, 0) / notes.length;
     expect(mean(play(id, { octave: 1 })) - mean(play(id))).toBeCloseTo(12, -1);
     expect(starts(play(id, { speed: 2 }))).toBe(2 * starts(play(id)));
     const stabs = allPhrases().find((phrase) => phrase.id.startsWith('stabs ballad-heartbeats'))!.id;
     expect(starts(play(stabs, { speed: 2 }))).toBeGreaterThan(starts(play(stabs)));
     expect(starts(play(stabs, { speed: 0.5 }))).toBeLessThan(starts(play(stabs)));
     expect(play(stabs, { fullness: -1 }).length).toBeLessThan(play(stabs, { fullness: 1 }).length);
-    const bass = play(id, { bass: true }).filter(({ pitch }) => pitch < 48).map(({ pitch }) => pitch % 12);
+    const bass = play(id, { bass: true })
+      .filter(({ pitch }) => pitch < 48)
+      .map(({ pitch }) => pitch % 12);
     expect(bass).toEqual(chords().map(({ chord }) => pitchClassOf(chord!.root)));
   });
 });
@@ -79,9 +97,12 @@ describe('styles', () => {
     let serial = 0;
     const keep = applyStyle(score, samba, { pace: false, sounds: false, missing: false }, () => `new-${serial++}`);
     expect(keep.ground).toMatchObject({ style: 'samba', tempo: score.ground.tempo, metre: score.ground.metre });
-    expect(keep.parts.map(({ instrument, level }) => [instrument, level])).toEqual(score.parts.map(({ instrument, level }) => [instrument, level]));
+    expect(keep.parts.map(({ instrument, level }) => [instrument, level])).toEqual(
+      score.parts.map(({ instrument, level }) => [instrument, level]),
+    );
     const all = applyStyle(score, samba, { pace: true, sounds: true, missing: true }, () => `new-${serial++}`);
     expect(all.ground).toMatchObject({ tempo: samba.tempo.usual, metre: { beats: 2, unit: 4 } });
-    for (const band of samba.band) expect(all.parts.some(({ role, instrument }) => role === band.role && instrument === band.instrument)).toBe(true);
+    for (const band of samba.band)
+      expect(all.parts.some(({ role, instrument }) => role === band.role && instrument === band.instrument)).toBe(true);
   });
 });

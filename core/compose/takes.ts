@@ -10,7 +10,10 @@ export interface DraftedTake {
   readonly content: Content;
 }
 
-/** How many draws stand behind every take that is shown: few takes are picked from more, for the ear compares them closely. */
+/**
+ * How many draws stand behind every take that is shown: few takes are picked from more, for the ear compares them
+ * closely.
+ */
 export const poolFactor = (count: number): number => (count <= 8 ? 20 : 4);
 /** Draws without anything new after which the space of answers counts as used up. */
 const PATIENCE = 48;
@@ -22,7 +25,12 @@ const UNLUCKY = 8;
 export function fingerprint(content: Content): string {
   return content.of === 'part'
     ? content.notes.map(({ start, duration, pitch }) => `${start},${duration},${pitch}`).join(';')
-    : content.chords.map(({ start, duration, chord }) => `${start},${duration},${chord ? `${chord.root} ${chord.tones.join(' ')} ${chord.bass}` : ''}`).join(';');
+    : content.chords
+        .map(
+          ({ start, duration, chord }) =>
+            `${start},${duration},${chord ? `${chord.root} ${chord.tones.join(' ')} ${chord.bass}` : ''}`,
+        )
+        .join(';');
 }
 
 export function featuresOf(content: Content, length: number, bar: number): Features {
@@ -45,7 +53,12 @@ export type DraftStep =
  * @param from   the first attempt not yet used with this seed
  * @param shown  fingerprints of everything shown before for this part and section
  */
-export function* draftTakes(request: DraftRequest, from: number, count: number, shown: ReadonlySet<string>): Generator<DraftStep, void> {
+export function* draftTakes(
+  request: DraftRequest,
+  from: number,
+  count: number,
+  shown: ReadonlySet<string>,
+): Generator<DraftStep, void> {
   const bar = barTicks(request.asking.ground.metre);
   const length = bar * request.asking.bars;
   const seen = new Set(shown);
@@ -58,7 +71,12 @@ export function* draftTakes(request: DraftRequest, from: number, count: number, 
       // One unlucky draw proves nothing; many in a row before anything fitted do.
       if (pool.length === 0 && attempt - from >= UNLUCKY) {
         const nearest = nearestBrief(request, result);
-        yield { kind: 'refused', reason: result.reason, ...(result.setting ? { setting: result.setting } : {}), ...(nearest ? { nearest } : {}) };
+        yield {
+          kind: 'refused',
+          reason: result.reason,
+          ...(result.setting ? { setting: result.setting } : {}),
+          ...(nearest ? { nearest } : {}),
+        };
         return;
       }
       idle++;
@@ -83,7 +101,8 @@ export function* draftTakes(request: DraftRequest, from: number, count: number, 
   for (let given = 1; given < Math.min(count, pool.length); given++) {
     const next = pool.reduce((best, candidate) => (candidate.nearest > best.nearest ? candidate : best));
     next.nearest = -1;
-    for (const other of pool) if (other.nearest >= 0) other.nearest = Math.min(other.nearest, distance(other.features, next.features));
+    for (const other of pool)
+      if (other.nearest >= 0) other.nearest = Math.min(other.nearest, distance(other.features, next.features));
     yield { kind: 'take', take: next.take };
   }
   if (pool.length < count) yield { kind: 'used up', found: pool.length };

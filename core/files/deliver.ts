@@ -20,7 +20,10 @@ export interface Delivery {
   readonly notes: number;
 }
 
-/** What a ground tells other programs. The scale's own name goes along as text, since a key signature knows only two modes. */
+/**
+ * What a ground tells other programs. The scale's own name goes along as text, since a key signature knows only two
+ * modes.
+ */
 const groundEvents = (at: Ticks, { tonic, scale, tempo, metre }: Ground): MidiEvent[] => [
   { at, kind: 'text', text: `Key: ${printedName(tonic)} ${scaleOf(scale).name}` },
   { at, kind: 'metre', beats: metre.beats, unit: metre.unit },
@@ -33,10 +36,13 @@ function conductor(score: Score, title: string, end: Ticks, markers: boolean, fi
   const spans = first ? [{ start: 0, ground: first }] : groundSpans(score);
   const events: MidiEvent[] = [
     { at: 0, kind: 'name', text: title },
-    ...spans.flatMap(({ start, ground }, index) => (ground === spans[index - 1]?.ground ? [] : groundEvents(start, ground))),
+    ...spans.flatMap(({ start, ground }, index) =>
+      ground === spans[index - 1]?.ground ? [] : groundEvents(start, ground),
+    ),
   ];
   if (spans.length === 0) events.push(...groundEvents(0, score.ground));
-  if (markers) for (const { start, section } of layOut(score)) events.push({ at: start, kind: 'marker', text: section.name });
+  if (markers)
+    for (const { start, section } of layOut(score)) events.push({ at: start, kind: 'marker', text: section.name });
   return { events, end };
 }
 
@@ -48,7 +54,10 @@ function partTrack(part: Part, channel: number, notes: readonly SoundingNote[], 
     { at: 0, kind: 'controller', channel, controller: 10, value: panController(part.pan) },
   ];
   for (const { start, end: stop, pitch, velocity } of notes) {
-    events.push({ at: start, kind: 'on', channel, pitch, velocity }, { at: stop, kind: 'off', channel, pitch, velocity: 0 });
+    events.push(
+      { at: start, kind: 'on', channel, pitch, velocity },
+      { at: stop, kind: 'off', channel, pitch, velocity: 0 },
+    );
   }
   return { events, end: notes.reduce((last, note) => Math.max(last, note.end), end) };
 }
@@ -71,10 +80,16 @@ export function deliverSong(score: Score, takes: Takes, type: 0 | 1 = 1): Delive
   const end = songTicks(score);
   const channels = channelsOf(score, true);
   const sounding = soundingParts(score, takes);
-  const tracks = audible(score).map((part) => partTrack(part, channels.get(part.id) ?? 0, sounding.get(part.id) ?? [], end));
+  const tracks = audible(score).map((part) =>
+    partTrack(part, channels.get(part.id) ?? 0, sounding.get(part.id) ?? [], end),
+  );
   const head = conductor(score, score.title, end, true);
   const notes = audible(score).reduce((total, part) => total + (sounding.get(part.id)?.length ?? 0), 0);
-  const bytes = writeMidi({ type, resolution: TICKS_PER_QUARTER, tracks: type === 1 ? [head, ...tracks] : [merge(head, tracks)] });
+  const bytes = writeMidi({
+    type,
+    resolution: TICKS_PER_QUARTER,
+    tracks: type === 1 ? [head, ...tracks] : [merge(head, tracks)],
+  });
   return { name: fileNameOf([score.title], `${type === 0 ? ' (one track)' : ''}.mid`), bytes, notes };
 }
 
@@ -92,7 +107,11 @@ export function deliverPart(score: Score, takes: Takes, partId: string): Deliver
   const notes = soundingParts(score, takes).get(partId) ?? [];
   const track = partTrack(part, channelsOf(score, true).get(partId) ?? 0, notes, end);
   const number = String(score.parts.indexOf(part) + 1).padStart(2, '0');
-  const bytes = writeMidi({ type: 1, resolution: TICKS_PER_QUARTER, tracks: [conductor(score, score.title, end, true), track] });
+  const bytes = writeMidi({
+    type: 1,
+    resolution: TICKS_PER_QUARTER,
+    tracks: [conductor(score, score.title, end, true), track],
+  });
   return { name: fileNameOf([`${number} ${part.name}`], '.mid'), bytes, notes: notes.length };
 }
 
@@ -102,33 +121,65 @@ export function deliverPart(score: Score, takes: Takes, partId: string): Deliver
  * @param perform  plays a section's chords
  * @returns null where the song has no chords
  */
-export function deliverChords(score: Score, takes: Takes, perform: (chords: readonly ChordSpan[], section: Section) => readonly Note[]): Delivery | null {
+export function deliverChords(
+  score: Score,
+  takes: Takes,
+  perform: (chords: readonly ChordSpan[], section: Section) => readonly Note[],
+): Delivery | null {
   const end = songTicks(score);
   const notes = layOut(score).flatMap(({ section, start, length }) => {
     const chords = perform(chordsIn(section, takes, NOTHING_HEARD), section);
     return grooved(chords, groundOf(score, section)).map((note): SoundingNote => {
       const from = start + note.start;
-      return { part: 'chords', start: from, end: Math.max(from + 1, Math.min(start + length, from + note.duration)), pitch: note.pitch, velocity: note.velocity };
+      return {
+        part: 'chords',
+        start: from,
+        end: Math.max(from + 1, Math.min(start + length, from + note.duration)),
+        pitch: note.pitch,
+        velocity: note.velocity,
+      };
     });
   });
   if (notes.length === 0) return null;
   const sounding = withoutOverlaps(notes.sort((a, b) => a.start - b.start || a.pitch - b.pitch));
-  const events: MidiEvent[] = [{ at: 0, kind: 'name', text: 'Chords' }, { at: 0, kind: 'program', channel: 0, program: 0 }];
-  for (const { start, end: stop, pitch, velocity } of sounding) events.push({ at: start, kind: 'on', channel: 0, pitch, velocity }, { at: stop, kind: 'off', channel: 0, pitch, velocity: 0 });
-  const bytes = writeMidi({ type: 1, resolution: TICKS_PER_QUARTER, tracks: [conductor(score, score.title, end, true), { events, end }] });
+  const events: MidiEvent[] = [
+    { at: 0, kind: 'name', text: 'Chords' },
+    { at: 0, kind: 'program', channel: 0, program: 0 },
+  ];
+  for (const { start, end: stop, pitch, velocity } of sounding)
+    events.push(
+      { at: start, kind: 'on', channel: 0, pitch, velocity },
+      { at: stop, kind: 'off', channel: 0, pitch, velocity: 0 },
+    );
+  const bytes = writeMidi({
+    type: 1,
+    resolution: TICKS_PER_QUARTER,
+    tracks: [conductor(score, score.title, end, true), { events, end }],
+  });
   return { name: fileNameOf([score.title, 'Chords'], '.mid'), bytes, notes: sounding.length };
 }
 
 /** One section with all its parts, heard takes included where they are given. */
-export function deliverSection(score: Score, takes: Takes, sectionId: string, heard: HeardTakes = NOTHING_HEARD): Delivery | null {
+export function deliverSection(
+  score: Score,
+  takes: Takes,
+  sectionId: string,
+  heard: HeardTakes = NOTHING_HEARD,
+): Delivery | null {
   const section = score.sections.find(({ id }) => id === sectionId);
   if (!section) return null;
   const alone: Score = { ...score, order: [{ id: 'alone', section: sectionId }] };
   const end = songTicks(alone);
   const channels = channelsOf(score, true);
   const { notes } = timeline(alone, takes, heard, { from: 0, to: end });
-  const tracks = audible(score).map((part) => partTrack(part, channels.get(part.id) ?? 0, withoutOverlaps(notes.filter((note) => note.part === part.id)), end));
-  const bytes = writeMidi({ type: 1, resolution: TICKS_PER_QUARTER, tracks: [conductor(alone, `${score.title} – ${section.name}`, end, true), ...tracks] });
+  const tracks = audible(score).map((part) =>
+    partTrack(part, channels.get(part.id) ?? 0, withoutOverlaps(notes.filter((note) => note.part === part.id)), end),
+  );
+  const bytes = writeMidi({
+    type: 1,
+    resolution: TICKS_PER_QUARTER,
+    tracks: [conductor(alone, `${score.title} – ${section.name}`, end, true), ...tracks],
+  });
   return { name: fileNameOf([score.title, section.name], '.mid'), bytes, notes: notes.length };
 }
 
@@ -146,12 +197,22 @@ export function deliverTake(score: Score, take: PartTake): Delivery | null {
   const lead = (sounding[0]?.start ?? 0) < -HANDS ? barTicks(ground.metre) : 0;
   const notes = sounding.map((note): SoundingNote => {
     const start = Math.max(0, note.start + lead);
-    return { part: part.id, start, end: Math.max(start + 1, note.start + lead + note.duration), pitch: note.pitch, velocity: note.velocity };
+    return {
+      part: part.id,
+      start,
+      end: Math.max(start + 1, note.start + lead + note.duration),
+      pitch: note.pitch,
+      velocity: note.velocity,
+    };
   });
   const pieces = [part.name, ...(section ? [section.name] : [])];
   const title = pieces.join(' - ');
   const track = partTrack(part, channelsOf(score, true).get(part.id) ?? 0, withoutOverlaps(notes), take.length + lead);
-  const bytes = writeMidi({ type: 1, resolution: TICKS_PER_QUARTER, tracks: [conductor(score, title, take.length + lead, false, ground), track] });
+  const bytes = writeMidi({
+    type: 1,
+    resolution: TICKS_PER_QUARTER,
+    tracks: [conductor(score, title, take.length + lead, false, ground), track],
+  });
   return { name: fileNameOf([score.title, ...pieces], '.mid'), bytes, notes: notes.length };
 }
 
@@ -162,4 +223,8 @@ export function deliverAll(score: Score, takes: Takes): Delivery[] {
 }
 
 /** The same score as written: without what players' hands and the style's feel add when it sounds. */
-export const asWritten = (score: Score): Score => ({ ...score, ground: { ...score.ground, feel: 0 }, parts: score.parts.map((part) => ({ ...part, brief: { ...part.brief, humanise: 0 } })) });
+export const asWritten = (score: Score): Score => ({
+  ...score,
+  ground: { ...score.ground, feel: 0 },
+  parts: score.parts.map((part) => ({ ...part, brief: { ...part.brief, humanise: 0 } })),
+});

@@ -19,20 +19,31 @@ const read = (bytes: Uint8Array): ReadMidi => {
 
 describe('delivered MIDI', () => {
   it('reads back with its tempo, metre, key, names, markers and every note as it sounds', () => {
-    fc.assert(fc.property(fc.integer(), fc.constantFrom(...METRES), fc.integer({ min: 40, max: 200 }), fc.constantFrom(0, 30), (seed, metre, tempo, swing) => {
-      const { score, takes } = scoreWith(seed, swing, { metre, tempo, tonic: -3, scale: 'mixolydian' });
-      const file = read(deliverSong(score, takes).bytes);
-      expect(file.tempo).toBeCloseTo(tempo, 2);
-      expect(file.metre).toEqual({ beats: metre.beats, unit: metre.unit });
-      expect(file.key).toEqual({ accidentals: -4, minor: false });
-      expect(file.markers.map(({ text }) => text)).toEqual(['Verse', 'Chorus', 'Verse']);
-      expect(file.tracks.map(({ name }) => name)).toEqual(['Fair weather', ...score.parts.map(({ name }) => name)]);
-      const sounding = timeline(score, takes, NOTHING_HEARD, { from: 0, to: songTicks(score) }).notes;
-      score.parts.forEach((part, index) => {
-        const expected = withoutOverlaps(sounding.filter((note) => note.part === part.id)).map(({ start, end, pitch, velocity }) => ({ start, duration: end - start, pitch, velocity }));
-        expect(file.tracks[index + 1]!.notes.map(({ channel: _channel, ...note }) => note)).toEqual(expected);
-      });
-    }), { numRuns: 25 });
+    fc.assert(
+      fc.property(
+        fc.integer(),
+        fc.constantFrom(...METRES),
+        fc.integer({ min: 40, max: 200 }),
+        fc.constantFrom(0, 30),
+        (seed, metre, tempo, swing) => {
+          const { score, takes } = scoreWith(seed, swing, { metre, tempo, tonic: -3, scale: 'mixolydian' });
+          const file = read(deliverSong(score, takes).bytes);
+          expect(file.tempo).toBeCloseTo(tempo, 2);
+          expect(file.metre).toEqual({ beats: metre.beats, unit: metre.unit });
+          expect(file.key).toEqual({ accidentals: -4, minor: false });
+          expect(file.markers.map(({ text }) => text)).toEqual(['Verse', 'Chorus', 'Verse']);
+          expect(file.tracks.map(({ name }) => name)).toEqual(['Fair weather', ...score.parts.map(({ name }) => name)]);
+          const sounding = timeline(score, takes, NOTHING_HEARD, { from: 0, to: songTicks(score) }).notes;
+          score.parts.forEach((part, index) => {
+            const expected = withoutOverlaps(sounding.filter((note) => note.part === part.id)).map(
+              ({ start, end, pitch, velocity }) => ({ start, duration: end - start, pitch, velocity }),
+            );
+            expect(file.tracks[index + 1]!.notes.map(({ channel: _channel, ...note }) => note)).toEqual(expected);
+          });
+        },
+      ),
+      { numRuns: 25 },
+    );
   });
 
   it('leaves quiet parts out of the song', () => {
@@ -53,14 +64,24 @@ describe('delivered MIDI', () => {
   it('hands over parts, sections and takes on their own', () => {
     const { score, takes } = scoreWith(6, 0);
     const take = Object.values(takes).find((candidate) => candidate.of === 'part')!;
-    expect(read(deliverTake(score, take)!.bytes).tracks[1]!.notes.map(({ pitch }) => pitch)).toEqual([...take.notes].sort((a, b) => a.start - b.start || a.pitch - b.pitch).map(({ pitch }) => pitch));
+    expect(read(deliverTake(score, take)!.bytes).tracks[1]!.notes.map(({ pitch }) => pitch)).toEqual(
+      [...take.notes].sort((a, b) => a.start - b.start || a.pitch - b.pitch).map(({ pitch }) => pitch),
+    );
     // What is dragged out is what sounds, hands and swing included.
-    const loose = { ...score, ground: { ...score.ground, swing: 60 }, parts: score.parts.map((part) => ({ ...part, brief: { ...part.brief, humanise: 70 } })) };
+    const loose = {
+      ...score,
+      ground: { ...score.ground, swing: 60 },
+      parts: score.parts.map((part) => ({ ...part, brief: { ...part.brief, humanise: 70 } })),
+    };
     const chosen = loose.sections[0]!.chosen[loose.parts[0]!.id]!;
     const alone = { ...loose, order: loose.order.slice(0, 1) };
     const file = deliverTake(loose, takes[chosen] as PartTake)!;
-    const sounding = timeline(alone, takes, NOTHING_HEARD, { from: 0, to: songTicks(alone) }).notes.filter(({ part }) => part === loose.parts[0]!.id);
-    expect(read(file.bytes).tracks[1]!.notes.map(({ start, pitch, velocity }) => [start, pitch, velocity])).toEqual(sounding.map(({ start, pitch, velocity }) => [start, pitch, velocity]));
+    const sounding = timeline(alone, takes, NOTHING_HEARD, { from: 0, to: songTicks(alone) }).notes.filter(
+      ({ part }) => part === loose.parts[0]!.id,
+    );
+    expect(read(file.bytes).tracks[1]!.notes.map(({ start, pitch, velocity }) => [start, pitch, velocity])).toEqual(
+      sounding.map(({ start, pitch, velocity }) => [start, pitch, velocity]),
+    );
     expect(read(deliverPart(score, takes, score.parts[3]!.id)!.bytes).tracks).toHaveLength(2);
     expect(read(deliverSection(score, takes, 'section-2')!.bytes).markers.map(({ text }) => text)).toEqual(['Chorus']);
     expect(deliverPart(score, takes, 'nobody')).toBeNull();
@@ -78,12 +99,24 @@ describe('delivered MIDI', () => {
   it('carries names in any script, out and in', () => {
     const { score, takes } = scoreWith(3, 0);
     const title = '嵐の夜 – Буря über dem Grat 🌩';
-    const named = { ...score, title, parts: score.parts.map((part, index) => ({ ...part, name: `Флейта ${index}` })), sections: score.sections.map((section, index) => ({ ...section, name: `節 ${index}` })) };
+    const named = {
+      ...score,
+      title,
+      parts: score.parts.map((part, index) => ({ ...part, name: `Флейта ${index}` })),
+      sections: score.sections.map((section, index) => ({ ...section, name: `節 ${index}` })),
+    };
     const file = read(deliverSong(named, takes).bytes);
     expect(file.tracks.map(({ name }) => name)).toEqual([title, ...named.parts.map(({ name }) => name)]);
     expect(file.markers.map(({ text }) => text)).toEqual(['節 0', '節 1', '節 0']);
-    const old = writeMidi({ type: 1, resolution: 96, tracks: [{ events: [{ at: 0, kind: 'name', text: 'plain' }], end: 0 }] });
-    old.set([0x46, 0xf6, 0x68, 0x6e, 0x21], [...old].findIndex((byte, at) => byte === 0x70 && old[at + 1] === 0x6c));
+    const old = writeMidi({
+      type: 1,
+      resolution: 96,
+      tracks: [{ events: [{ at: 0, kind: 'name', text: 'plain' }], end: 0 }],
+    });
+    old.set(
+      [0x46, 0xf6, 0x68, 0x6e, 0x21],
+      [...old].findIndex((byte, at) => byte === 0x70 && old[at + 1] === 0x6c),
+    );
     expect(read(old).tracks[0]!.name).toBe('Föhn!');
   });
 });
@@ -93,11 +126,18 @@ describe('reading MIDI', () => {
 
   it('passes sound files', () => {
     expect(guardMidi(good)).toMatchObject({ ok: true });
-    expect(guardMidi(writeMidi({ type: 1, resolution: 96, tracks: [{ events: [], end: 0 }] }))).toMatchObject({ ok: true });
+    expect(guardMidi(writeMidi({ type: 1, resolution: 96, tracks: [{ events: [], end: 0 }] }))).toMatchObject({
+      ok: true,
+    });
   });
 
   it('refuses what is no MIDI file, in words', () => {
-    for (const bytes of [new Uint8Array(0), new TextEncoder().encode('This is a weather report.'), good.slice(0, 40), good.slice(0, good.length - 5)]) {
+    for (const bytes of [
+      new Uint8Array(0),
+      new TextEncoder().encode('This is a weather report.'),
+      good.slice(0, 40),
+      good.slice(0, good.length - 5),
+    ]) {
       const reading = readMidi(bytes);
       expect(reading.ok).toBe(false);
       expect(!reading.ok && reading.reason).toMatch(/MIDI file/);
@@ -108,11 +148,18 @@ describe('reading MIDI', () => {
   });
 
   it('never throws on mutated files', () => {
-    fc.assert(fc.property(fc.array(fc.tuple(fc.nat(good.length - 1), fc.nat(255)), { minLength: 1, maxLength: 8 }), fc.nat(good.length), (changes, cut) => {
-      const bytes = good.slice(0, cut % 3 === 0 ? cut : good.length);
-      for (const [at, value] of changes) if (at < bytes.length) bytes[at] = value;
-      const reading = readMidi(bytes);
-      if (!reading.ok) expect(reading.reason.length).toBeGreaterThan(10);
-    }), { numRuns: 1500 });
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.nat(good.length - 1), fc.nat(255)), { minLength: 1, maxLength: 8 }),
+        fc.nat(good.length),
+        (changes, cut) => {
+          const bytes = good.slice(0, cut % 3 === 0 ? cut : good.length);
+          for (const [at, value] of changes) if (at < bytes.length) bytes[at] = value;
+          const reading = readMidi(bytes);
+          if (!reading.ok) expect(reading.reason.length).toBeGreaterThan(10);
+        },
+      ),
+      { numRuns: 1500 },
+    );
   });
 });

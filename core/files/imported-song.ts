@@ -2,7 +2,18 @@ import { harmonyBriefFor, PLAIN_CHORDS } from '../song/briefs';
 import { freeName } from '../song/edit';
 import { LIMITS, shortened } from '../song/limits';
 import { own } from '../song/look-up';
-import { SECTION_KINDS, type ChordSpan, type Ground, type Note, type Occurrence, type Part, type Score, type Section, type SectionKind, type Take } from '../song/schema';
+import {
+  SECTION_KINDS,
+  type ChordSpan,
+  type Ground,
+  type Note,
+  type Occurrence,
+  type Part,
+  type Score,
+  type Section,
+  type SectionKind,
+  type Take,
+} from '../song/schema';
 import { inferChords } from '../study/infer/chords';
 import { inferKeys, type KeyGuess } from '../study/infer/key';
 import { transposeChord } from '../theory/chord';
@@ -11,7 +22,14 @@ import { pitchClassOf } from '../theory/pitch';
 import { barTicks, metreName } from '../theory/metre';
 import type { Ticks } from '../theory/units';
 import { styleIn } from '../styles/styles';
-import { briefFor, pitchedNotes, type ImportFile, type ImportLine, type ImportNote, type ImportSection } from './midi-import';
+import {
+  briefFor,
+  pitchedNotes,
+  type ImportFile,
+  type ImportLine,
+  type ImportNote,
+  type ImportSection,
+} from './midi-import';
 
 /** What happens to the music of a file that stands in another key than the song it goes into. */
 export type KeyChoice = 'leave' | 'move the notes' | 'move the song';
@@ -40,7 +58,12 @@ export function keysOfFile({ lines, sections }: ImportFile): KeyGuess[] {
   const rootsOf = (section: ImportSection | undefined): number[] => {
     if (!section) return [];
     // Any key will do here: it only tips the scales between chords that are equally likely.
-    return inferChords(soundingIn(section, notes), { tonic: 0, scale: 'chromatic' }, section.metre, section.bars * barTicks(section.metre)).flatMap(({ chord }) => (chord ? [pitchClassOf(chord.root)] : []));
+    return inferChords(
+      soundingIn(section, notes),
+      { tonic: 0, scale: 'chromatic' },
+      section.metre,
+      section.bars * barTicks(section.metre),
+    ).flatMap(({ chord }) => (chord ? [pitchClassOf(chord.root)] : []));
   };
   return inferKeys(notes, { first: rootsOf(sections[0])[0] ?? null, last: rootsOf(sections.at(-1)).at(-1) ?? null });
 }
@@ -57,35 +80,63 @@ interface Cut {
   readonly chords: readonly ChordSpan[];
 }
 
-const pitched = (line: ImportLine, shift: number): ((pitch: number) => number) => (line.drums ? (pitch) => pitch : (pitch) => Math.min(127, Math.max(0, pitch + shift)));
+const pitched = (line: ImportLine, shift: number): ((pitch: number) => number) =>
+  line.drums ? (pitch) => pitch : (pitch) => Math.min(127, Math.max(0, pitch + shift));
 
 /** Notes of a stretch from its start, those that began earlier and still sound included. */
 function soundingIn({ start: from, bars, metre }: ImportSection, notes: readonly ImportNote[]): ImportNote[] {
   const length = bars * barTicks(metre);
-  return notes.filter(({ start, duration }) => start < from + length && start + duration > from).map((note) => ({ ...note, start: note.start - from }));
+  return notes
+    .filter(({ start, duration }) => start < from + length && start + duration > from)
+    .map((note) => ({ ...note, start: note.start - from }));
 }
 
 /** The chords of every section of a file, from the lines that are picked. Takes a while for long files: for workers. */
 export function chordsOfFile(file: ImportFile, picked: readonly string[], key: Key): ChordSpan[][] {
   const notes = pitchedNotes(file.lines.filter(({ id }) => picked.includes(id)));
-  return file.sections.map((section) => inferChords(soundingIn(section, notes), key, section.metre, section.bars * barTicks(section.metre)));
+  return file.sections.map((section) =>
+    inferChords(soundingIn(section, notes), key, section.metre, section.bars * barTicks(section.metre)),
+  );
 }
 
 /** One stretch of the file: its notes counted from its start and its chords. */
-function cutOut(section: ImportSection, lines: readonly ImportLine[], chords: readonly ChordSpan[], shift: number, fifths: number): Cut {
+function cutOut(
+  section: ImportSection,
+  lines: readonly ImportLine[],
+  chords: readonly ChordSpan[],
+  shift: number,
+  fifths: number,
+): Cut {
   const bar = barTicks(section.metre);
   const end = section.start + section.bars * bar;
-  const inside = (notes: readonly ImportNote[]): ImportNote[] => notes.filter(({ start }) => start >= section.start && start < end);
+  const inside = (notes: readonly ImportNote[]): ImportNote[] =>
+    notes.filter(({ start }) => start >= section.start && start < end);
   const counted = lines.map((line) => ({
     line,
-    notes: inside(line.notes).map(({ start, duration, pitch, velocity }): Note => ({ start: start - section.start, duration: Math.min(duration, end + bar - start), pitch: pitched(line, shift)(pitch), velocity })),
+    notes: inside(line.notes).map(({ start, duration, pitch, velocity }): Note => ({
+      start: start - section.start,
+      duration: Math.min(duration, end + bar - start),
+      pitch: pitched(line, shift)(pitch),
+      velocity,
+    })),
   }));
-  return { section, lines: counted, chords: chords.map((span) => (span.chord && fifths !== 0 ? { ...span, chord: transposeChord(span.chord, fifths) } : span)) };
+  return {
+    section,
+    lines: counted,
+    chords: chords.map((span) =>
+      span.chord && fifths !== 0 ? { ...span, chord: transposeChord(span.chord, fifths) } : span,
+    ),
+  };
 }
 
 /** Two stretches that sound alike become one section that is played twice. */
 const musicOf = ({ section, lines }: Cut): string =>
-  JSON.stringify([section.bars, section.metre, section.tempo, lines.map(({ notes }) => notes.map(({ start, duration, pitch, velocity }) => [start, duration, pitch, velocity]))]);
+  JSON.stringify([
+    section.bars,
+    section.metre,
+    section.tempo,
+    lines.map(({ notes }) => notes.map(({ start, duration, pitch, velocity }) => [start, duration, pitch, velocity])),
+  ]);
 
 const musicAndName = (cut: Cut): string => JSON.stringify([cut.section.name, musicOf(cut)]);
 
@@ -93,7 +144,11 @@ const musicAndName = (cut: Cut): string => JSON.stringify([cut.section.name, mus
  * The stretches of a file as a song has room for them. Stretches that sound the same are one section; where there are
  * still too many, so are those that differ in their name alone; then short neighbours are joined.
  */
-function withinRoom(stretches: readonly Stretch[], cut: (stretch: Stretch) => Cut, room: { readonly sections: number; readonly places: number }): { cuts: Cut[]; print: (cut: Cut) => string } {
+function withinRoom(
+  stretches: readonly Stretch[],
+  cut: (stretch: Stretch) => Cut,
+  room: { readonly sections: number; readonly places: number },
+): { cuts: Cut[]; print: (cut: Cut) => string } {
   const cuts = stretches.map(cut);
   for (const print of [musicAndName, musicOf]) {
     if (cuts.length <= room.places && new Set(cuts.map(print)).size <= room.sections) return { cuts, print };
@@ -102,12 +157,17 @@ function withinRoom(stretches: readonly Stretch[], cut: (stretch: Stretch) => Cu
 }
 
 /** Lines of a file that make parts of their own. */
-const linesThatCome = ({ lines }: ImportFile, choice: ImportChoice): ImportLine[] => lines.filter(({ id }) => choice.lines.includes(id));
+const linesThatCome = ({ lines }: ImportFile, choice: ImportChoice): ImportLine[] =>
+  lines.filter(({ id }) => choice.lines.includes(id));
 
 /**
  * Why lines of a file cannot come into a score as they are picked, in plain words and with what to do, or null.
  */
-export function importProblem(into: Pick<Score, 'parts' | 'sections' | 'order'>, file: ImportFile, choice: Pick<ImportChoice, 'lines' | 'into'>): string | null {
+export function importProblem(
+  into: Pick<Score, 'parts' | 'sections' | 'order'>,
+  file: ImportFile,
+  choice: Pick<ImportChoice, 'lines' | 'into'>,
+): string | null {
   const targets = choice.into ?? {};
   const room = LIMITS.parts - into.parts.length;
   const come = file.lines.filter(({ id }) => choice.lines.includes(id) && own(targets, id) === undefined).length;
@@ -117,8 +177,15 @@ export function importProblem(into: Pick<Score, 'parts' | 'sections' | 'order'>,
     return `A song holds up to ${LIMITS.parts} parts${there}; ${come} would come. Pick at most ${room} lines${else_}.`;
   }
   const sections = LIMITS.sections - into.sections.length;
-  const fewest = stretchesWithin(file.sections.map((section) => ({ section, chords: [] })), 1).length;
-  if (fewest > Math.min(sections, LIMITS.places - into.order.length)) return `This file changes its metre ${fewest - 1} times, and a song holds up to ${LIMITS.sections} sections; there is room for ${sections}. Cut the file into shorter ones.`;
+  const fewest = stretchesWithin(
+    file.sections.map((section) => ({ section, chords: [] })),
+    1,
+  ).length;
+  if (fewest > Math.min(sections, LIMITS.places - into.order.length))
+    return (
+      `This file changes its metre ${fewest - 1} times, and a song holds up to ${LIMITS.sections} ` +
+      `sections; there is room for ${sections}. Cut the file into shorter ones.`
+    );
   return null;
 }
 
@@ -128,14 +195,21 @@ interface Stretch {
   readonly chords: readonly ChordSpan[];
 }
 
-const canJoin = (a: ImportSection, b: ImportSection): boolean => metreName(a.metre) === metreName(b.metre) && a.bars + b.bars <= LIMITS.bars;
+const canJoin = (a: ImportSection, b: ImportSection): boolean =>
+  metreName(a.metre) === metreName(b.metre) && a.bars + b.bars <= LIMITS.bars;
 
 function join({ section, chords }: Stretch, next: Stretch): Stretch {
   const length = section.bars * barTicks(section.metre);
-  return { section: { ...section, bars: section.bars + next.section.bars }, chords: [...chords, ...next.chords.map((span) => ({ ...span, start: span.start + length }))] };
+  return {
+    section: { ...section, bars: section.bars + next.section.bars },
+    chords: [...chords, ...next.chords.map((span) => ({ ...span, start: span.start + length }))],
+  };
 }
 
-/** Neighbours in one metre joined, the shortest first, until no more than `most` stretches are left or none can be joined. */
+/**
+ * Neighbours in one metre joined, the shortest first, until no more than `most` stretches are left or none can be
+ * joined.
+ */
 function stretchesWithin(stretches: readonly Stretch[], most: number): readonly Stretch[] {
   const now = [...stretches];
   while (now.length > most) {
@@ -160,7 +234,13 @@ function stretchesWithin(stretches: readonly Stretch[], most: number): readonly 
  * @param chords  the chords of each section, in the file's key
  * @param newId   makes ids
  */
-export function importInto(into: Score, file: ImportFile, chords: readonly (readonly ChordSpan[])[], choice: ImportChoice, newId: (kind: string) => string): Imported {
+export function importInto(
+  into: Score,
+  file: ImportFile,
+  chords: readonly (readonly ChordSpan[])[],
+  choice: ImportChoice,
+  newId: (kind: string) => string,
+): Imported {
   const lines = linesThatCome(file, choice);
   const songKey: Key = { tonic: into.ground.tonic, scale: into.ground.scale };
   const moves = choice.move === 'move the notes';
@@ -172,7 +252,11 @@ export function importInto(into: Score, file: ImportFile, chords: readonly (read
     ({ section, chords: found }) => cutOut(section, lines, found, shift, fifths),
     { sections: LIMITS.sections - into.sections.length, places: LIMITS.places - into.order.length },
   );
-  const parts = lines.map((line, index) => into.parts.find(({ id }) => id === own(choice.into, line.id)) ?? partFrom(line, newId('part'), into.parts.length + index));
+  const parts = lines.map(
+    (line, index) =>
+      into.parts.find(({ id }) => id === own(choice.into, line.id)) ??
+      partFrom(line, newId('part'), into.parts.length + index),
+  );
   let score: Score = { ...into, parts: [...into.parts, ...parts.filter((part) => !into.parts.includes(part))] };
   const takes: Take[] = [];
   const known = new Map<string, string>();
@@ -193,23 +277,70 @@ export function importInto(into: Score, file: ImportFile, chords: readonly (read
 }
 
 function partFrom(line: ImportLine, id: string, colour: number): Part {
-  return { id, name: line.name, role: line.role, instrument: line.instrument, colour: colour % 10, level: line.drums ? 76 : 72, pan: 0, muted: false, swaps: {}, style: null, brief: briefFor(line) };
+  return {
+    id,
+    name: line.name,
+    role: line.role,
+    instrument: line.instrument,
+    colour: colour % 10,
+    level: line.drums ? 76 : 72,
+    pan: 0,
+    muted: false,
+    swaps: {},
+    style: null,
+    brief: briefFor(line),
+  };
 }
 
-function sectionFrom({ section, lines, chords }: Cut, id: string, parts: readonly Part[], score: Score, key: Key, file: string, newId: (kind: string) => string): { section: Section; takes: Take[] } {
+function sectionFrom(
+  { section, lines, chords }: Cut,
+  id: string,
+  parts: readonly Part[],
+  score: Score,
+  key: Key,
+  file: string,
+  newId: (kind: string) => string,
+): { section: Section; takes: Take[] } {
   const length: Ticks = section.bars * barTicks(section.metre);
-  const origin = { how: 'imported' as const, from: shortened(file, 200), asking: null, seed: 0, attempt: 0, parents: [] };
+  const origin = {
+    how: 'imported' as const,
+    from: shortened(file, 200),
+    asking: null,
+    seed: 0,
+    attempt: 0,
+    parents: [],
+  };
   const takes: Take[] = lines.flatMap(({ notes }, index): Take[] => {
     const part = parts[index];
-    return part && notes.length > 0 ? [{ id: newId('take'), of: 'part', part: part.id, section: id, length, notes: notes.slice(0, LIMITS.notes), origin }] : [];
+    return part && notes.length > 0
+      ? [
+          {
+            id: newId('take'),
+            of: 'part',
+            part: part.id,
+            section: id,
+            length,
+            notes: notes.slice(0, LIMITS.notes),
+            origin,
+          },
+        ]
+      : [];
   });
-  const harmony: Take[] = chords.some(({ chord }) => chord !== null) ? [{ id: newId('take'), of: 'harmony', section: id, length, chords, origin }] : [];
+  const harmony: Take[] = chords.some(({ chord }) => chord !== null)
+    ? [{ id: newId('take'), of: 'harmony', section: id, length, chords, origin }]
+    : [];
   const kind = kindOf(section.name);
   const made: Section = {
-    id, kind, name: freeName(score, section.name || 'Part'), bars: section.bars,
+    id,
+    kind,
+    name: freeName(score, section.name || 'Part'),
+    bars: section.bars,
     harmony: harmony[0]?.id ?? null,
     harmonyBrief: harmonyBriefFor(kind, styleIn(score, score.ground.style).harmony),
-    ground: ownGround(section, key, score.ground), chordSetting: PLAIN_CHORDS, solos: [], heldBars: [],
+    ground: ownGround(section, key, score.ground),
+    chordSetting: PLAIN_CHORDS,
+    solos: [],
+    heldBars: [],
     chosen: Object.fromEntries(takes.flatMap((take) => (take.of === 'part' ? [[take.part, take.id]] : []))),
   };
   return { section: made, takes: [...takes, ...harmony] };
@@ -229,5 +360,13 @@ function ownGround(section: ImportSection, key: Key, ground: Ground): Section['g
 export function groundOfFile(file: ImportFile, key: Key, style: string): Ground {
   const first = file.sections[0];
   // A file's notes stand where they sound: swing and a style's feel would move them once more.
-  return { tonic: key.tonic, scale: key.scale, tempo: first?.tempo ?? 120, metre: first?.metre ?? { beats: 4, unit: 4, groups: [2, 2] }, swing: 0, style, feel: 0 };
+  return {
+    tonic: key.tonic,
+    scale: key.scale,
+    tempo: first?.tempo ?? 120,
+    metre: first?.metre ?? { beats: 4, unit: 4, groups: [2, 2] },
+    swing: 0,
+    style,
+    feel: 0,
+  };
 }

@@ -1,4 +1,6 @@
-export type Guarded = { readonly ok: true; readonly bytes: Uint8Array } | { readonly ok: false; readonly reason: string; readonly at: number };
+export type Guarded =
+  | { readonly ok: true; readonly bytes: Uint8Array }
+  | { readonly ok: false; readonly reason: string; readonly at: number };
 
 const LARGEST = 16 * 1024 * 1024;
 /** More ticks than this from the beginning is no music: a day of it at the finest resolution. */
@@ -9,7 +11,9 @@ const refuse = (reason: string, at: number): Guarded => ({ ok: false, reason, at
 /** A MIDI file inside a RIFF wrapper, as some old programs save it; other files as they are. */
 function unwrapped(bytes: Uint8Array): Uint8Array {
   if (bytes.length < 20 || tag(bytes, 0) !== 'RIFF' || tag(bytes, 8) !== 'RMID') return bytes;
-  const little = (at: number): number => ((bytes[at] ?? 0) | ((bytes[at + 1] ?? 0) << 8) | ((bytes[at + 2] ?? 0) << 16) | ((bytes[at + 3] ?? 0) << 24)) >>> 0;
+  const little = (at: number): number =>
+    ((bytes[at] ?? 0) | ((bytes[at + 1] ?? 0) << 8) | ((bytes[at + 2] ?? 0) << 16) | ((bytes[at + 3] ?? 0) << 24)) >>>
+    0;
   for (let at = 12; at + 8 <= bytes.length; at += 8 + little(at + 4) + (little(at + 4) & 1)) {
     if (tag(bytes, at) === 'data') return bytes.subarray(at + 8, Math.min(bytes.length, at + 8 + little(at + 4)));
   }
@@ -25,11 +29,16 @@ function unwrapped(bytes: Uint8Array): Uint8Array {
 export function guardMidi(file: Uint8Array): Guarded {
   const bytes = unwrapped(file);
   if (bytes.length > LARGEST) return refuse('This file is larger than 16 MB, far beyond any song in MIDI.', 0);
-  if (bytes.length < 14 || tag(bytes, 0) !== 'MThd') return refuse('This is not a MIDI file: it does not start with a MIDI header.', 0);
+  if (bytes.length < 14 || tag(bytes, 0) !== 'MThd')
+    return refuse('This is not a MIDI file: it does not start with a MIDI header.', 0);
   if (long(bytes, 4) !== 6) return refuse('The header of this MIDI file has a wrong length.', 4);
   const division = ((bytes[12] ?? 0) << 8) | (bytes[13] ?? 0);
   if (division === 0) return refuse('This MIDI file has no time resolution.', 12);
-  if (division & 0x8000) return refuse('This MIDI file counts film frames (SMPTE) instead of beats. Save it with ticks per quarter note.', 12);
+  if (division & 0x8000)
+    return refuse(
+      'This MIDI file counts film frames (SMPTE) instead of beats. Save it with ticks per quarter note.',
+      12,
+    );
   const promised = ((bytes[10] ?? 0) << 8) | (bytes[11] ?? 0);
   let at = 14;
   let tracks = 0;
@@ -51,7 +60,9 @@ export function guardMidi(file: Uint8Array): Guarded {
     at = end;
   }
   if (tracks === 0) return refuse('This MIDI file holds no track.', 14);
-  return tracks < promised ? refuse(`This MIDI file promises ${promised} tracks but holds ${tracks}.`, 10) : { ok: true, bytes: aliens ? joined(known) : bytes.subarray(0, at) };
+  return tracks < promised
+    ? refuse(`This MIDI file promises ${promised} tracks but holds ${tracks}.`, 10)
+    : { ok: true, bytes: aliens ? joined(known) : bytes.subarray(0, at) };
 }
 
 /** The chunks that are read, one after the other; chunks of other programs are left out. */
@@ -105,7 +116,8 @@ function guardTrack(bytes: Uint8Array, from: number, end: number): Guarded {
       const ends = first === 0xff && bytes[at + 1] === 0x2f;
       // The standard ends a running status here; many programs write on under it, and it can be read all the same.
       at = next;
-      if (ends) return at === end ? { ok: true, bytes } : refuse('A track of this MIDI file goes on after its end.', at);
+      if (ends)
+        return at === end ? { ok: true, bytes } : refuse('A track of this MIDI file goes on after its end.', at);
       continue;
     }
     if (first >= 0xf0) return refuse('This MIDI file holds an event that has no place in files.', at);
@@ -115,7 +127,8 @@ function guardTrack(bytes: Uint8Array, from: number, end: number): Guarded {
     } else if (running === 0) return refuse('An event of this MIDI file lacks its kind.', at);
     const count = DATA_BYTES[(running >> 4) - 8] ?? 0;
     for (let index = 0; index < count; index++) {
-      if (at + index >= end || (bytes[at + index] ?? 255) > 127) return refuse('An event of this MIDI file holds a value over 127.', at + index);
+      if (at + index >= end || (bytes[at + index] ?? 255) > 127)
+        return refuse('An event of this MIDI file holds a value over 127.', at + index);
     }
     at += count;
   }

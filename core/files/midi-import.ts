@@ -42,7 +42,8 @@ export interface ImportFile {
   readonly remarks: readonly string[];
 }
 
-export type ImportReading = { readonly ok: true; readonly file: ImportFile } | { readonly ok: false; readonly reason: string };
+export type ImportReading =
+  { readonly ok: true; readonly file: ImportFile } | { readonly ok: false; readonly reason: string };
 
 /** “ 16” after the name of a track that plays on several channels. */
 const ROOM_FOR_CHANNEL = 3;
@@ -60,29 +61,49 @@ export function readImport(bytes: Uint8Array): ImportReading {
   const { file } = reading;
   const total = file.tracks.reduce((sum, track) => sum + track.notes.length, 0);
   if (total === 0) return { ok: false, reason: 'This MIDI file holds no notes.' };
-  if (total > MOST_NOTES) return { ok: false, reason: `This MIDI file holds ${total} notes; Fendro takes up to ${MOST_NOTES}.` };
+  if (total > MOST_NOTES)
+    return { ok: false, reason: `This MIDI file holds ${total} notes; Fendro takes up to ${MOST_NOTES}.` };
   const scale = TICKS_PER_QUARTER / file.resolution;
   const lines = file.tracks.flatMap((track, index) => linesOf(track.notes, track.name, track.programs, index, scale));
   const length = Math.max(...lines.flatMap(({ notes }) => notes.map(({ start, duration }) => start + duration)));
   const sections = sectionsOf(file, length, scale);
-  if (sections.reduce((sum, { bars }) => sum + bars, 0) > LONGEST_BARS) return { ok: false, reason: `This MIDI file is longer than ${LONGEST_BARS} bars.` };
+  if (sections.reduce((sum, { bars }) => sum + bars, 0) > LONGEST_BARS)
+    return { ok: false, reason: `This MIDI file is longer than ${LONGEST_BARS} bars.` };
   return { ok: true, file: { lines, sections, length, remarks: remarksOf(file) } };
 }
 
-function linesOf(notes: readonly ReadNote[], track: string, programs: Readonly<Record<number, number>>, index: number, scale: number): ImportLine[] {
+function linesOf(
+  notes: readonly ReadNote[],
+  track: string,
+  programs: Readonly<Record<number, number>>,
+  index: number,
+  scale: number,
+): ImportLine[] {
   const channels = [...new Set(notes.map(({ channel }) => channel))].sort((a, b) => a - b);
   return channels.map((channel): ImportLine => {
     const own = notes
       .filter((note) => note.channel === channel)
       .map(({ start, duration, pitch, velocity }) => {
         const from = Math.round(start * scale);
-        return { start: from, duration: Math.max(1, Math.round((start + duration) * scale) - from), pitch, velocity: clamp(velocity, 1, 127) };
+        return {
+          start: from,
+          duration: Math.max(1, Math.round((start + duration) * scale) - from),
+          pitch,
+          velocity: clamp(velocity, 1, 127),
+        };
       });
     const drums = channel === 9;
     const role = drums ? 'drums' : roleOf(own);
     const instrument = instrumentFor(programs[channel] ?? 0, drums, role);
     const plain = shortened(track.trim(), LIMITS.name - ROOM_FOR_CHANNEL) || instrument.name;
-    return { id: `line-${index}-${channel}`, name: channels.length > 1 ? `${plain} ${channel + 1}` : plain, drums, role, instrument: instrument.id, notes: own };
+    return {
+      id: `line-${index}-${channel}`,
+      name: channels.length > 1 ? `${plain} ${channel + 1}` : plain,
+      drums,
+      role,
+      instrument: instrument.id,
+      notes: own,
+    };
   });
 }
 
@@ -101,7 +122,11 @@ function instrumentFor(program: number, drums: boolean, role: Role): Instrument 
   const options = INSTRUMENTS.filter((instrument) => (instrument.family === 'drums') === drums);
   const near = options.filter((instrument) => instrument.program >> 3 === program >> 3);
   const exact = near.find((instrument) => instrument.program === program);
-  return exact ?? near[0] ?? (drums ? instrumentOf('standard-kit') : instrumentOf(role === 'bass' ? 'fingered-bass' : 'grand-piano'));
+  return (
+    exact ??
+    near[0] ??
+    (drums ? instrumentOf('standard-kit') : instrumentOf(role === 'bass' ? 'fingered-bass' : 'grand-piano'))
+  );
 }
 
 /** A metre of the file as Fendro groups it. */
@@ -109,22 +134,36 @@ function metreOf(beats: number, unit: number): Metre {
   const known = METRES.find((metre) => metreName(metre) === `${beats}/${unit}`);
   if (known) return known;
   const groups: number[] = [];
-  for (let left = beats; left > 0; left -= groups.at(-1) as number) groups.push(left === 3 || (unit >= 8 && left % 3 === 0) ? 3 : Math.min(2, left));
+  for (let left = beats; left > 0; left -= groups.at(-1) as number)
+    groups.push(left === 3 || (unit >= 8 && left % 3 === 0) ? 3 : Math.min(2, left));
   return { beats, unit: unit as Metre['unit'], groups };
 }
 
 const barLength = ({ beats, unit }: Metre): Ticks => (beats * TICKS_PER_QUARTER * 4) / unit;
 
-const isUsable = ({ beats, unit }: { readonly beats: number; readonly unit: number }): boolean => beats >= 1 && beats <= 16 && [2, 4, 8, 16].includes(unit);
+const isUsable = ({ beats, unit }: { readonly beats: number; readonly unit: number }): boolean =>
+  beats >= 1 && beats <= 16 && [2, 4, 8, 16].includes(unit);
 
 /** Stretches between markers and changes of metre, in whole bars, cut where they are too long. */
 function sectionsOf(file: ReadMidi, length: Ticks, scale: number): ImportSection[] {
-  const metres = file.metres.filter(isUsable).map(({ at, beats, unit }) => ({ at: Math.round(at * scale), metre: metreOf(beats, unit) }));
+  const metres = file.metres
+    .filter(isUsable)
+    .map(({ at, beats, unit }) => ({ at: Math.round(at * scale), metre: metreOf(beats, unit) }));
   const tempos = file.tempos.map(({ at, bpm }) => ({ at: Math.round(at * scale), bpm }));
-  const markers = file.markers.map(({ at, text }) => ({ at: Math.round(at * scale), text: shortened(text.trim(), LIMITS.name) })).filter(({ at }) => at < length);
-  const metreAt = (at: Ticks): Metre => metres.findLast((change) => change.at <= at)?.metre ?? metres[0]?.metre ?? (METRES[2] as Metre);
-  const tempoAt = (at: Ticks): number => clamp(Math.round((tempos.findLast((change) => change.at <= at)?.bpm ?? tempos[0]?.bpm ?? 120) * 100) / 100, 20, 300);
-  const edges = [...new Set([0, ...markers.map(({ at }) => at), ...metres.map(({ at }) => at)])].filter((at) => at < length).sort((a, b) => a - b);
+  const markers = file.markers
+    .map(({ at, text }) => ({ at: Math.round(at * scale), text: shortened(text.trim(), LIMITS.name) }))
+    .filter(({ at }) => at < length);
+  const metreAt = (at: Ticks): Metre =>
+    metres.findLast((change) => change.at <= at)?.metre ?? metres[0]?.metre ?? (METRES[2] as Metre);
+  const tempoAt = (at: Ticks): number =>
+    clamp(
+      Math.round((tempos.findLast((change) => change.at <= at)?.bpm ?? tempos[0]?.bpm ?? 120) * 100) / 100,
+      20,
+      300,
+    );
+  const edges = [...new Set([0, ...markers.map(({ at }) => at), ...metres.map(({ at }) => at)])]
+    .filter((at) => at < length)
+    .sort((a, b) => a - b);
   const longest = markers.length > 0 ? LIMITS.bars : UNMARKED_SECTION;
   const sections: ImportSection[] = [];
   let start = 0;
@@ -149,7 +188,10 @@ function sectionsOf(file: ReadMidi, length: Ticks, scale: number): ImportSection
 function remarksOf(file: ReadMidi): string[] {
   const remarks: string[] = [];
   const odd = file.metres.filter((metre) => !isUsable(metre));
-  if (odd.length > 0) remarks.push(`A metre of ${odd[0]?.beats}/${odd[0]?.unit} is not one of Fendro’s; its bars are counted in the metre before.`);
+  if (odd.length > 0)
+    remarks.push(
+      `A metre of ${odd[0]?.beats}/${odd[0]?.unit} is not one of Fendro’s; its bars are counted in the metre before.`,
+    );
   const tempos = new Set(file.tempos.map(({ bpm }) => Math.round(bpm)));
   if (tempos.size > 1) remarks.push('The tempo changes in this file; each section takes the tempo at its beginning.');
   return remarks;
@@ -157,7 +199,10 @@ function remarksOf(file: ReadMidi): string[] {
 
 /** Notes of all pitched lines together, in order, for finding key and chords. */
 export const pitchedNotes = (lines: readonly ImportLine[]): ImportNote[] =>
-  lines.filter(({ drums }) => !drums).flatMap(({ notes }) => notes).sort((a, b) => a.start - b.start);
+  lines
+    .filter(({ drums }) => !drums)
+    .flatMap(({ notes }) => notes)
+    .sort((a, b) => a.start - b.start);
 
 /** The brief that an imported part starts with: its role's own, around the notes that it has. */
 export function briefFor({ role, notes, instrument }: ImportLine): (typeof DEFAULT_BRIEFS)[Role] {

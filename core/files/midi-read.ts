@@ -11,7 +11,7 @@ export interface ReadNote {
   readonly channel: number;
 }
 
-export interface ReadTrack {
+interface ReadTrack {
   readonly name: string;
   readonly program: number | null;
   /** The first program of each channel. */
@@ -32,7 +32,8 @@ export interface ReadMidi {
   readonly tracks: readonly ReadTrack[];
 }
 
-export type MidiReading = { readonly ok: true; readonly file: ReadMidi } | { readonly ok: false; readonly reason: string };
+export type MidiReading =
+  { readonly ok: true; readonly file: ReadMidi } | { readonly ok: false; readonly reason: string };
 
 /**
  * Reads a standard MIDI file behind a guard that checks it byte by byte first: the library inside accepts broken files
@@ -74,7 +75,8 @@ function collectTrack(track: MidiData['tracks'][number], whole: Collected): Read
   const notes: ReadNote[] = [];
   const end = (channel: number, pitch: number): void => {
     const begun = open.get(channel * 128 + pitch)?.shift();
-    if (begun) notes.push({ start: begun.start, duration: now - begun.start, pitch, velocity: begun.velocity, channel });
+    if (begun)
+      notes.push({ start: begun.start, duration: now - begun.start, pitch, velocity: begun.velocity, channel });
   };
   for (const event of track) {
     now += event.deltaTime;
@@ -96,11 +98,16 @@ function collectTrack(track: MidiData['tracks'][number], whole: Collected): Read
     } else if (event.type === 'timeSignature') {
       whole.metre ??= { beats: event.numerator, unit: event.denominator };
       whole.metres.push({ at: now, beats: event.numerator, unit: event.denominator });
-    }
-    else if (event.type === 'keySignature') whole.key ??= { accidentals: event.key, minor: event.scale === 1 };
+    } else if (event.type === 'keySignature') whole.key ??= { accidentals: event.key, minor: event.scale === 1 };
     else if (event.type === 'marker') whole.markers.push({ at: now, text: readText(event.text) });
   }
   // Notes that the file never ends last until its track does.
-  for (const [place, begun] of open) for (let left = begun.length; left > 0; left--) end(Math.floor(place / 128), place % 128);
-  return { name, program: Object.values(programs)[0] ?? null, programs, notes: notes.sort((a, b) => a.start - b.start || a.pitch - b.pitch) };
+  for (const [place, begun] of open)
+    for (let left = begun.length; left > 0; left--) end(Math.floor(place / 128), place % 128);
+  return {
+    name,
+    program: Object.values(programs)[0] ?? null,
+    programs,
+    notes: notes.sort((a, b) => a.start - b.start || a.pitch - b.pitch),
+  };
 }

@@ -48,7 +48,12 @@ class Bytes {
   }
 }
 
-const wide = (value: number): number[] => [(value >>> 24) & 255, (value >>> 16) & 255, (value >>> 8) & 255, value & 255];
+const wide = (value: number): number[] => [
+  (value >>> 24) & 255,
+  (value >>> 16) & 255,
+  (value >>> 8) & 255,
+  value & 255,
+];
 
 /** A variable-length quantity of the MIDI file standard, at most four bytes. */
 function variable(value: number): number[] {
@@ -57,8 +62,22 @@ function variable(value: number): number[] {
   return bytes;
 }
 
-/** At one moment: names and settings first, then releases, then new notes, so that repeated notes end before they start again. */
-const RANK: Readonly<Record<MidiEvent['kind'], number>> = { name: 0, text: 1, marker: 1, metre: 2, key: 2, tempo: 2, program: 3, controller: 4, off: 5, on: 6 };
+/**
+ * At one moment: names and settings first, then releases, then new notes, so that repeated notes end before they
+ * start again.
+ */
+const RANK: Readonly<Record<MidiEvent['kind'], number>> = {
+  name: 0,
+  text: 1,
+  marker: 1,
+  metre: 2,
+  key: 2,
+  tempo: 2,
+  program: 3,
+  controller: 4,
+  off: 5,
+  on: 6,
+};
 
 function encode(event: MidiEvent): number[] {
   switch (event.kind) {
@@ -72,7 +91,15 @@ function encode(event: MidiEvent): number[] {
     case 'tempo':
       return [0xff, 0x51, 3, ...wide(Math.round(60_000_000 / event.bpm)).slice(1)];
     case 'metre':
-      return [0xff, 0x58, 4, event.beats, 31 - Math.clz32(event.unit), event.unit === 8 && event.beats % 3 === 0 ? 36 : (24 * 4) / event.unit, 8];
+      return [
+        0xff,
+        0x58,
+        4,
+        event.beats,
+        31 - Math.clz32(event.unit),
+        event.unit === 8 && event.beats % 3 === 0 ? 36 : (24 * 4) / event.unit,
+        8,
+      ];
     case 'key':
       return [0xff, 0x59, 2, event.accidentals & 255, event.minor ? 1 : 0];
     case 'program':
@@ -103,7 +130,17 @@ function encodeTrack(track: MidiTrack): Uint8Array {
  */
 export function writeMidi(file: MidiFile): Uint8Array<ArrayBuffer> {
   const bytes = new Bytes();
-  bytes.push(0x4d, 0x54, 0x68, 0x64, ...wide(6), 0, file.type, ...wide(file.tracks.length).slice(2), ...wide(file.resolution).slice(2));
+  bytes.push(
+    0x4d,
+    0x54,
+    0x68,
+    0x64,
+    ...wide(6),
+    0,
+    file.type,
+    ...wide(file.tracks.length).slice(2),
+    ...wide(file.resolution).slice(2),
+  );
   for (const track of file.tracks) {
     const body = encodeTrack(track);
     bytes.push(0x4d, 0x54, 0x72, 0x6b, ...wide(body.length));

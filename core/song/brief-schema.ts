@@ -4,11 +4,29 @@ import * as z from 'zod';
 /** What parts and chords are asked for; styles bring briefs of their own, so they stand apart from the song. */
 
 /** Names that every object has by birth are no ids: look-ups would find them where nothing was stored. */
-export const id = z.string().min(1).max(64).refine((text) => !(text in Object.prototype), 'this cannot be an id');
+export const id = z
+  .string()
+  .min(1)
+  .max(64)
+  .refine((text) => !(text in Object.prototype), 'this cannot be an id');
 export const percent = z.number().min(0).max(100);
 export const midiNote = z.number().int().min(0).max(127);
 
-export const ROLES = ['melody', 'counter', 'solo', 'ostinato', 'comping', 'strum', 'picking', 'arpeggio', 'pad', 'ensemble', 'bass', 'drums', 'percussion'] as const;
+export const ROLES = [
+  'melody',
+  'counter',
+  'solo',
+  'ostinato',
+  'comping',
+  'strum',
+  'picking',
+  'arpeggio',
+  'pad',
+  'ensemble',
+  'bass',
+  'drums',
+  'percussion',
+] as const;
 
 export const GRIDS = ['eighths', 'sixteenths', 'triplets'] as const;
 

@@ -1,19 +1,39 @@
 import { DEFAULT_BRIEFS, takenBrief } from './briefs';
 import { briefSchema, ROLES } from './schema';
-import { stepWord, WORD_LABELS, wordFor, WORDS_OF_ROLE, FURTHER_WORDS, isUsual, resetWord, type BriefWord } from './brief-words';
+import {
+  stepWord,
+  WORD_LABELS,
+  wordFor,
+  WORDS_OF_ROLE,
+  FURTHER_WORDS,
+  isUsual,
+  resetWord,
+  type BriefWord,
+} from './brief-words';
 
 const LIMITS = { low: 28, high: 60 };
 
 describe('a brief taken over', () => {
   it('is the whole brief for the same role, inside what the instrument reaches', () => {
     const wide = { ...DEFAULT_BRIEFS.bass, low: 20, high: 90, adventure: 77 };
-    expect(takenBrief({ role: 'bass', brief: wide }, 'bass', DEFAULT_BRIEFS.bass, LIMITS)).toEqual({ ...wide, low: 28, high: 60 });
-    expect(takenBrief({ role: 'bass', brief: { ...wide, low: 70, high: 80 } }, 'bass', DEFAULT_BRIEFS.bass, LIMITS)).toMatchObject({ low: 60, high: 60 });
+    expect(takenBrief({ role: 'bass', brief: wide }, 'bass', DEFAULT_BRIEFS.bass, LIMITS)).toEqual({
+      ...wide,
+      low: 28,
+      high: 60,
+    });
+    expect(
+      takenBrief({ role: 'bass', brief: { ...wide, low: 70, high: 80 } }, 'bass', DEFAULT_BRIEFS.bass, LIMITS),
+    ).toMatchObject({ low: 60, high: 60 });
   });
 
   it('leaves register, voices and drum time to the role', () => {
     const own = DEFAULT_BRIEFS.comping;
-    const taken = takenBrief({ role: 'melody', brief: { ...DEFAULT_BRIEFS.melody, syncopation: 90, voices: 1, time: 'half' } }, 'comping', own, LIMITS);
+    const taken = takenBrief(
+      { role: 'melody', brief: { ...DEFAULT_BRIEFS.melody, syncopation: 90, voices: 1, time: 'half' } },
+      'comping',
+      own,
+      LIMITS,
+    );
     expect(taken).toMatchObject({ syncopation: 90, low: own.low, high: own.high, voices: own.voices, time: null });
   });
 });
@@ -29,7 +49,10 @@ describe('the words of briefs', () => {
         let brief = usual;
         for (let step = 0; step < 40; step++) brief = { ...brief, ...stepWord(brief, word, 1, { low: 0, high: 127 }) };
         const top = brief;
-        expect(stepWord(top, word, 1, { low: 0, high: 127 })[word === 'register' ? 'low' : word] ?? (word === 'register' ? top.low : top[word])).toEqual(word === 'register' ? top.low : top[word]);
+        expect(
+          stepWord(top, word, 1, { low: 0, high: 127 })[word === 'register' ? 'low' : word] ??
+            (word === 'register' ? top.low : top[word]),
+        ).toEqual(word === 'register' ? top.low : top[word]);
         for (let step = 0; step < 80; step++) brief = { ...brief, ...stepWord(brief, word, -1, { low: 0, high: 127 }) };
         expect(wordFor(brief, word)).not.toBe(wordFor(top, word));
         expect(briefSchema.safeParse(brief).success).toBe(true);

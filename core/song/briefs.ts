@@ -1,8 +1,27 @@
 import type { Brief, ChordSetting, HarmonyBrief, Role, SectionKind } from './schema';
 
 const brief = (low: number, high: number, busyness: number, more: Partial<Brief> = {}): Brief => ({
-  low, high, busyness, syncopation: 25, stride: 35, anchoring: 60, recall: 60, breath: 50, loudness: 84, adventure: 20,
-  length: 60, voices: 4, grid: null, rolls: 0, dynamics: 50, humanise: 0, follows: true, time: null, way: null, pickup: 0, ...more,
+  low,
+  high,
+  busyness,
+  syncopation: 25,
+  stride: 35,
+  anchoring: 60,
+  recall: 60,
+  breath: 50,
+  loudness: 84,
+  adventure: 20,
+  length: 60,
+  voices: 4,
+  grid: null,
+  rolls: 0,
+  dynamics: 50,
+  humanise: 0,
+  follows: true,
+  time: null,
+  way: null,
+  pickup: 0,
+  ...more,
 });
 
 /** What each role is asked for unless a style or the writer says otherwise. */
@@ -24,28 +43,66 @@ export const DEFAULT_BRIEFS: Readonly<Record<Role, Brief>> = {
 
 /** How each kind of section likes to end. */
 const CADENCE_OF: Readonly<Record<SectionKind, HarmonyBrief['cadence']>> = {
-  intro: 'open', verse: 'open', 'pre-chorus': 'half', chorus: 'authentic', bridge: 'half', solo: 'open', outro: 'authentic',
+  intro: 'open',
+  verse: 'open',
+  'pre-chorus': 'half',
+  chorus: 'authentic',
+  bridge: 'half',
+  solo: 'open',
+  outro: 'authentic',
 };
 
-export const harmonyBriefFor = (kind: SectionKind, style: Pick<HarmonyBrief, 'pace' | 'colouring' | 'adventure'>): HarmonyBrief => ({
-  pace: style.pace, colouring: style.colouring, adventure: style.adventure, cadence: CADENCE_OF[kind], first: null, last: null, under: null,
+export const harmonyBriefFor = (
+  kind: SectionKind,
+  style: Pick<HarmonyBrief, 'pace' | 'colouring' | 'adventure'>,
+): HarmonyBrief => ({
+  pace: style.pace,
+  colouring: style.colouring,
+  adventure: style.adventure,
+  cadence: CADENCE_OF[kind],
+  first: null,
+  last: null,
+  under: null,
 });
 
 /** Bars that each kind of section starts with. */
-export const USUAL_BARS: Readonly<Record<SectionKind, number>> = { intro: 4, verse: 8, 'pre-chorus': 4, chorus: 8, bridge: 8, solo: 8, outro: 4 };
+export const USUAL_BARS: Readonly<Record<SectionKind, number>> = {
+  intro: 4,
+  verse: 8,
+  'pre-chorus': 4,
+  chorus: 8,
+  bridge: 8,
+  solo: 8,
+  outro: 4,
+};
 
 /** How a section's chords sound by themselves until the writer sets something else. */
-export const PLAIN_CHORDS: ChordSetting = { family: 'keyboard', spread: 'free', bass: 'as it comes', smooth: true, rhythm: null, loudness: 72, roll: 0 };
+export const PLAIN_CHORDS: ChordSetting = {
+  family: 'keyboard',
+  spread: 'free',
+  bass: 'as it comes',
+  smooth: true,
+  rhythm: null,
+  loudness: 72,
+  roll: 0,
+};
 
 /**
  * A brief taken over from another part or from the shelf: the whole of it for the same role, clamped to what the
- * instrument reaches; otherwise everything but register, voices, drum time and the way of a bass, which belong to a role.
+ * instrument reaches; otherwise everything but register, voices, drum time and the way of a bass, which belong to a
+ * role.
  *
  * @param own     the part's brief as it is
  * @param limits  lowest and highest note of the part's instrument
  */
-export function takenBrief(from: { readonly role: Role; readonly brief: Brief }, role: Role, own: Brief, limits: { readonly low: number; readonly high: number }): Brief {
-  if (from.role !== role) return { ...from.brief, low: own.low, high: own.high, voices: own.voices, time: own.time, way: own.way };
+export function takenBrief(
+  from: { readonly role: Role; readonly brief: Brief },
+  role: Role,
+  own: Brief,
+  limits: { readonly low: number; readonly high: number },
+): Brief {
+  if (from.role !== role)
+    return { ...from.brief, low: own.low, high: own.high, voices: own.voices, time: own.time, way: own.way };
   const low = Math.min(Math.max(from.brief.low, limits.low), limits.high);
   return { ...from.brief, low, high: Math.max(low, Math.min(from.brief.high, limits.high)) };
 }

@@ -65,7 +65,10 @@ function overLimit({ title, parts, sections, order, energy, styles }: Score, bef
   if (grown(parts, before.parts, LIMITS.parts))
     return `A song holds up to ${LIMITS.parts} parts; this would make ${parts.length}. Remove some first, or bring in fewer.`;
   if (grown(sections, before.sections, LIMITS.sections))
-    return `A song holds up to ${LIMITS.sections} sections; this would make ${sections.length}. Take some out, or repeat one that is there.`;
+    return (
+      `A song holds up to ${LIMITS.sections} sections; this would make ${sections.length}. Take some out, ` +
+      'or repeat one that is there.'
+    );
   if (grown(order, before.order, LIMITS.places))
     return `A running order holds up to ${LIMITS.places} places; this would make ${order.length}. Take some out first.`;
   if (grown(energy, before.energy, LIMITS.energyPoints))

@@ -55,7 +55,8 @@ function placesFor(count: number, from: Ticks, to: Ticks, metre: Metre): Ticks[]
     const strong = beatsOf(metre).find(({ role }) => role === 'strong') ?? beatsOf(metre).at(-1);
     return [from, line + (strong?.at ?? 0)];
   }
-  if (count <= open.length) return Array.from({ length: count }, (_, index) => open[Math.floor((index * open.length) / count)] as Ticks);
+  if (count <= open.length)
+    return Array.from({ length: count }, (_, index) => open[Math.floor((index * open.length) / count)] as Ticks);
   return Array.from({ length: count }, (_, index) => from + Math.round(((to - from) * index) / count));
 }
 
@@ -68,14 +69,19 @@ function placesFor(count: number, from: Ticks, to: Ticks, metre: Metre): Ticks[]
  */
 export function typeChords(chords: Chords, at: Ticks, text: string, { key, metre, length }: Typing): ChordSpan[] {
   const trimmed = text.trim();
-  if (trimmed === '') return closeGaps(chords.filter(({ start }) => start !== at), length);
+  if (trimmed === '')
+    return closeGaps(
+      chords.filter(({ start }) => start !== at),
+      length,
+    );
   // “N. C.” and “no chord” are one chord, whatever their spaces.
   const one = /^(?:n\.?\s*c\.?|no\s+chord)$/iu.test(trimmed);
   const bars = one ? ['N.C.'] : trimmed.split('|').map((bar) => bar.trim());
   if (bars.length > 1 && bars[0] === '') bars.shift();
   if (bars.length > 1 && bars.at(-1) === '') bars.pop();
   const single = bars.length === 1 && !/\s/.test(bars[0] ?? '') && bars[0] !== '%';
-  if (single) return closeGaps([...chords.filter(({ start }) => start !== at), typedSpan(bars[0] ?? '', at, key)], length);
+  if (single)
+    return closeGaps([...chords.filter(({ start }) => start !== at), typedSpan(bars[0] ?? '', at, key)], length);
   const bar = barTicks(metre);
   let now = [...chords];
   bars.forEach((content, index) => {
@@ -85,15 +91,22 @@ export function typeChords(chords: Chords, at: Ticks, text: string, { key, metre
     const kept = now.filter(({ start }) => start < from || start >= to);
     if (content === '%') {
       const line = Math.floor(from / bar) * bar;
-      const before = now.filter(({ start }) => start >= line - bar && start < line).map((span) => ({ ...span, start: span.start + bar }));
+      const before = now
+        .filter(({ start }) => start >= line - bar && start < line)
+        .map((span) => ({ ...span, start: span.start + bar }));
       const carried = now.findLast(({ start }) => start < line);
-      const repeated = before.length > 0 && before[0]?.start === line ? before : [...(carried ? [{ ...carried, start: line }] : []), ...before];
+      const repeated =
+        before.length > 0 && before[0]?.start === line
+          ? before
+          : [...(carried ? [{ ...carried, start: line }] : []), ...before];
       now = [...kept, ...repeated];
       return;
     }
     const words = content.split(/\s+/);
     const places = placesFor(words.length, from, to, metre);
-    const typed = words.flatMap((word, place) => (word === '-' || word === '–' ? [] : [typedSpan(word, places[place] as Ticks, key)]));
+    const typed = words.flatMap((word, place) =>
+      word === '-' || word === '–' ? [] : [typedSpan(word, places[place] as Ticks, key)],
+    );
     now = [...kept, ...typed];
   });
   return closeGaps(now, length);
@@ -109,7 +122,10 @@ export function copyChords(chords: Chords, { from, to }: Stretch): ChordSpan[] {
     });
 }
 
-/** Puts chords over a stretch that begins at a place; what lay there goes, what sounded on into it is cut, what followed comes back after it. */
+/**
+ * Puts chords over a stretch that begins at a place; what lay there goes, what sounded on into it is cut, what
+ * followed comes back after it.
+ */
 export function pasteChords(chords: Chords, at: Ticks, clip: Chords, length: Ticks): ChordSpan[] {
   const size = clip.reduce((end, { start, duration }) => Math.max(end, start + duration), 0);
   const end = Math.min(length, at + size);
@@ -117,12 +133,16 @@ export function pasteChords(chords: Chords, at: Ticks, clip: Chords, length: Tic
   const outside = chords.filter(({ start }) => start < at || start >= end);
   const last = clip.at(-1);
   const goesOn = last?.chord && sounding?.chord ? sameChord(last.chord, sounding.chord) : false;
-  const resumed = sounding && end < length && !goesOn && !outside.some(({ start }) => start === end) ? [{ ...sounding, start: end }] : [];
+  const resumed =
+    sounding && end < length && !goesOn && !outside.some(({ start }) => start === end)
+      ? [{ ...sounding, start: end }]
+      : [];
   return closeGaps([...outside, ...clip.map((span) => ({ ...span, start: span.start + at })), ...resumed], length);
 }
 
 /** The stretch once more right after itself. */
-export const repeatChords = (chords: Chords, stretch: Stretch, length: Ticks): ChordSpan[] => pasteChords(chords, stretch.to, copyChords(chords, stretch), length);
+export const repeatChords = (chords: Chords, stretch: Stretch, length: Ticks): ChordSpan[] =>
+  pasteChords(chords, stretch.to, copyChords(chords, stretch), length);
 
 const withoutPitches = ({ voicing, ...span }: ChordSpan): ChordSpan => {
   if (!voicing) return span;
@@ -131,14 +151,16 @@ const withoutPitches = ({ voicing, ...span }: ChordSpan): ChordSpan => {
 };
 
 const change = (chords: Chords, { from, to }: Stretch, edit: (chord: Chord) => Chord): ChordSpan[] =>
-  chords.map((span) => (span.chord && span.start >= from && span.start < to ? { ...withoutPitches(span), chord: edit(span.chord) } : span));
+  chords.map((span) =>
+    span.chord && span.start >= from && span.start < to ? { ...withoutPitches(span), chord: edit(span.chord) } : span,
+  );
 
 /** Chords of a stretch moved by semitones, spelled for the key. */
 export const transposeChords = (chords: Chords, stretch: Stretch, by: Semitones, key: Key): ChordSpan[] =>
   change(chords, stretch, (chord) => spellChord(transposeChord(chord, spellSemitones(by)), key));
 
 /** The same chord number on another degree of the key: chords of the key stay in it, others keep their kind. */
-export function moveByDegrees(chord: Chord, by: number, key: Key): Chord {
+function moveByDegrees(chord: Chord, by: number, key: Key): Chord {
   const notes = keyNotes(key);
   const place = notes.findIndex((note) => pitchClassOf(note) === pitchClassOf(chord.root));
   const native = (chordMask(chord) & ~keyMask(key)) === 0;
@@ -156,7 +178,9 @@ export function moveByDegrees(chord: Chord, by: number, key: Key): Chord {
   return { root, tones, bass: chord.bass === null ? null : carry(chord.bass) };
 }
 
-/** A tone of the chord on its new root: the key's own version of the same degree, where the old one was the key's own. */
+/**
+ * A tone of the chord on its new root: the key's own version of the same degree, where the old one was the key's own.
+ */
 function movedTone(tone: string, oldRoot: number, newRoot: number, carry: (note: number) => number): string {
   const number = Number(/\d+/.exec(tone)?.[0] ?? 1);
   const oldNote = oldRoot + intervalOf(tone);
@@ -175,7 +199,12 @@ export const transposeByDegrees = (chords: Chords, stretch: Stretch, by: number,
 export function reverseChords(chords: Chords, stretch: Stretch, length: Ticks): ChordSpan[] {
   const clip = copyChords(chords, stretch);
   const size = stretch.to - stretch.from;
-  return pasteChords(chords, stretch.from, clip.map((span) => ({ ...span, start: size - span.start - span.duration })).reverse(), length);
+  return pasteChords(
+    chords,
+    stretch.from,
+    clip.map((span) => ({ ...span, start: size - span.start - span.duration })).reverse(),
+    length,
+  );
 }
 
 /** Moves the boundary before a chord to another place; it stays between its neighbours. */
@@ -185,7 +214,10 @@ export function moveBoundary(chords: Chords, start: Ticks, to: Ticks, length: Ti
   const before = chords[index - 1]?.start ?? -1;
   const after = chords[index + 1]?.start ?? length;
   if (to <= before || to >= after || to < 0) return [...chords];
-  return closeGaps(chords.map((span, at) => (at === index ? { ...span, start: to } : span)), length);
+  return closeGaps(
+    chords.map((span, at) => (at === index ? { ...span, start: to } : span)),
+    length,
+  );
 }
 
 /** Cuts the chord that sounds at a place in two there. */
@@ -198,20 +230,33 @@ export function splitChord(chords: Chords, at: Ticks, length: Ticks): ChordSpan[
 export function joinChords(chords: Chords, { from, to }: Stretch, length: Ticks): ChordSpan[] {
   const first = chords.findLast(({ start }) => start <= from) ?? chords.find(({ start }) => start < to);
   if (!first) return [...chords];
-  return closeGaps(chords.filter((span) => span === first || span.start < from || span.start >= to), length);
+  return closeGaps(
+    chords.filter((span) => span === first || span.start < from || span.start >= to),
+    length,
+  );
 }
 
 /** Chords of a stretch deleted; the one before sounds on. */
-export const clearChords = (chords: Chords, { from, to }: Stretch, length: Ticks): ChordSpan[] => closeGaps(chords.filter(({ start }) => start < from || start >= to), length);
+export const clearChords = (chords: Chords, { from, to }: Stretch, length: Ticks): ChordSpan[] =>
+  closeGaps(
+    chords.filter(({ start }) => start < from || start >= to),
+    length,
+  );
 
 /** Moves a chord, with its length, to another place; what it covers there goes. */
 export function moveChord(chords: Chords, start: Ticks, to: Ticks, length: Ticks): ChordSpan[] {
   const span = chords.find((candidate) => candidate.start === start);
   if (!span || to === start || to < 0 || to >= length) return [...chords];
-  const left = closeGaps(chords.filter((candidate) => candidate !== span), length);
+  const left = closeGaps(
+    chords.filter((candidate) => candidate !== span),
+    length,
+  );
   return pasteChords(left, to, [{ ...span, start: 0, duration: Math.min(span.duration, length - to) }], length);
 }
 
 /** Sets something by hand for the chords of a stretch. */
-export const setChords = (chords: Chords, { from, to }: Stretch, settings: Partial<Omit<ChordSpan, 'start' | 'duration'>>): ChordSpan[] =>
-  chords.map((span) => (span.start >= from && span.start < to ? { ...span, ...settings } : span));
+export const setChords = (
+  chords: Chords,
+  { from, to }: Stretch,
+  settings: Partial<Omit<ChordSpan, 'start' | 'duration'>>,
+): ChordSpan[] => chords.map((span) => (span.start >= from && span.start < to ? { ...span, ...settings } : span));

@@ -1,6 +1,20 @@
 import { LIMITS, numbered } from './limits';
 import { own } from './look-up';
-import type { Brief, ChordSetting, EnergyPoint, Ground, HarmonyBrief, LineId, Occurrence, Part, Remark, Score, Section, SectionKind, Verdict } from './schema';
+import type {
+  Brief,
+  ChordSetting,
+  EnergyPoint,
+  Ground,
+  HarmonyBrief,
+  LineId,
+  Occurrence,
+  Part,
+  Remark,
+  Score,
+  Section,
+  SectionKind,
+  Verdict,
+} from './schema';
 import { HARMONY } from './schema';
 
 /** Every edit is a pure function from score to score; what does not apply returns the score unchanged. */
@@ -10,7 +24,10 @@ const replace = <T extends { readonly id: string }>(items: readonly T[], id: str
 
 export const setTitle = (score: Score, title: string): Score => ({ ...score, title });
 
-export const setGround = (score: Score, change: Partial<Ground>): Score => ({ ...score, ground: { ...score.ground, ...change } });
+export const setGround = (score: Score, change: Partial<Ground>): Score => ({
+  ...score,
+  ground: { ...score.ground, ...change },
+});
 
 export const addPart = (score: Score, part: Part): Score => ({ ...score, parts: [...score.parts, part] });
 
@@ -19,8 +36,11 @@ export const removePart = (score: Score, id: string): Score => ({
   parts: score.parts.filter((part) => part.id !== id),
   sections: score.sections.map((section) => {
     const { [id]: _gone, ...chosen } = section.chosen;
-    const solos = section.solos.filter(({ part }) => part !== id).map((solo) => (solo.over === id ? { ...solo, over: null } : solo));
-    const harmonyBrief = section.harmonyBrief.under === id ? { ...section.harmonyBrief, under: null } : section.harmonyBrief;
+    const solos = section.solos
+      .filter(({ part }) => part !== id)
+      .map((solo) => (solo.over === id ? { ...solo, over: null } : solo));
+    const harmonyBrief =
+      section.harmonyBrief.under === id ? { ...section.harmonyBrief, under: null } : section.harmonyBrief;
     return { ...section, chosen, solos, harmonyBrief };
   }),
 });
@@ -37,23 +57,33 @@ export const changeBrief = (score: Score, id: string, change: Partial<Brief>): S
 
 export const changeHarmonyBrief = (score: Score, sectionId: string, change: Partial<HarmonyBrief>): Score => ({
   ...score,
-  sections: replace(score.sections, sectionId, (section) => ({ ...section, harmonyBrief: { ...section.harmonyBrief, ...change } })),
+  sections: replace(score.sections, sectionId, (section) => ({
+    ...section,
+    harmonyBrief: { ...section.harmonyBrief, ...change },
+  })),
 });
 
-export const changeSection = (score: Score, id: string, change: Partial<Pick<Section, 'name' | 'kind' | 'bars'>>): Score => ({
-  ...score,
-  sections: replace(score.sections, id, (section) => ({ ...section, ...change })),
-});
+export const changeSection = (
+  score: Score,
+  id: string,
+  change: Partial<Pick<Section, 'name' | 'kind' | 'bars'>>,
+): Score => ({ ...score, sections: replace(score.sections, id, (section) => ({ ...section, ...change })) });
 
 export const changeChordSetting = (score: Score, sectionId: string, change: Partial<ChordSetting>): Score => ({
   ...score,
-  sections: replace(score.sections, sectionId, (section) => ({ ...section, chordSetting: { ...section.chordSetting, ...change } })),
+  sections: replace(score.sections, sectionId, (section) => ({
+    ...section,
+    chordSetting: { ...section.chordSetting, ...change },
+  })),
 });
 
 /** Holds the chords of some bars against redrafting, and only those. */
 export const holdBars = (score: Score, sectionId: string, bars: readonly number[]): Score => ({
   ...score,
-  sections: replace(score.sections, sectionId, (section) => ({ ...section, heldBars: [...new Set(bars)].sort((a, b) => a - b) })),
+  sections: replace(score.sections, sectionId, (section) => ({
+    ...section,
+    heldBars: [...new Set(bars)].sort((a, b) => a - b),
+  })),
 });
 
 /** Adds a section and lets it sound once, after `after` or at the end. */
@@ -78,20 +108,35 @@ export function moveOccurrence(score: Score, id: string, to: number): Score {
   return { ...score, order };
 }
 
-/** Takes one occurrence out of the running order; its section stays for as long as it sounds elsewhere. The last one stays. */
+/**
+ * Takes one occurrence out of the running order; its section stays for as long as it sounds elsewhere. The last one
+ * stays.
+ */
 export function removeOccurrence(score: Score, id: string): Score {
   const gone = score.order.find((occurrence) => occurrence.id === id);
   if (!gone || score.order.length === 1) return score;
   const order = score.order.filter((occurrence) => occurrence !== gone);
   const energy = score.energy.filter(({ occurrence }) => occurrence !== id);
   const still = order.some(({ section }) => section === gone.section);
-  return { ...score, order, energy, sections: still ? score.sections : score.sections.filter((section) => section.id !== gone.section) };
+  return {
+    ...score,
+    order,
+    energy,
+    sections: still ? score.sections : score.sections.filter((section) => section.id !== gone.section),
+  };
 }
 
 /** Draws the energy line of one place anew. */
-export const setEnergy = (score: Score, occurrence: string, points: readonly Omit<EnergyPoint, 'occurrence'>[]): Score => ({
+export const setEnergy = (
+  score: Score,
+  occurrence: string,
+  points: readonly Omit<EnergyPoint, 'occurrence'>[],
+): Score => ({
   ...score,
-  energy: [...score.energy.filter((point) => point.occurrence !== occurrence), ...points.map((point) => ({ ...point, occurrence }))],
+  energy: [
+    ...score.energy.filter((point) => point.occurrence !== occurrence),
+    ...points.map((point) => ({ ...point, occurrence })),
+  ],
 });
 
 /** Makes a take the one that sounds in the song; null leaves the line empty. */
@@ -111,6 +156,7 @@ export function remark(score: Score, take: string, change: Partial<Remark>): Sco
 export const verdictOf = (score: Score, take: string): Verdict | null => own(score.remarks, take)?.verdict ?? null;
 
 /** “Verse”, then “Verse 2” … so that no two sections share a name. */
-export const freeName = (score: Score, base: string): string => numbered(base, new Set(score.sections.map(({ name }) => name)), LIMITS.name);
+export const freeName = (score: Score, base: string): string =>
+  numbered(base, new Set(score.sections.map(({ name }) => name)), LIMITS.name);
 
 export const nameOfKind = (kind: SectionKind): string => kind.charAt(0).toUpperCase() + kind.slice(1);

@@ -8,7 +8,9 @@ import { NOTHING_HEARD, songTicks } from './resolve';
 import { ROLES } from './schema';
 
 const { score, takes } = scoreWith(3, 0);
-const drawn = setEnergy(setEnergy(score, 'occurrence-1', [{ at: 0, value: 20 }]), 'occurrence-3', [{ at: 0, value: 80 }]);
+const drawn = setEnergy(setEnergy(score, 'occurrence-1', [{ at: 0, value: 20 }]), 'occurrence-3', [
+  { at: 0, value: 80 },
+]);
 
 describe('the energy line', () => {
   it('is straight between its points, level beyond them, and nothing where none is drawn', () => {
@@ -26,7 +28,8 @@ describe('the energy line', () => {
 
   it('makes more louder and less softer, lets driving parts rest, and leaves alone what does not follow', () => {
     const full = { ...score, energy: shapedEnergy(score, ENERGY_SHAPES[0]!) };
-    const velocities = (from: typeof score) => timeline(from, takes, NOTHING_HEARD, { from: 0, to: songTicks(from) }).notes;
+    const velocities = (from: typeof score) =>
+      timeline(from, takes, NOTHING_HEARD, { from: 0, to: songTicks(from) }).notes;
     const plain = velocities(score);
     const built = velocities(full);
     expect(built.at(-1)!.velocity).toBeGreaterThan(plain.at(-1)!.velocity);
@@ -41,22 +44,33 @@ describe('the energy line', () => {
 
   it('keeps the law of neighbouring windows', () => {
     const full = { ...score, energy: shapedEnergy(score, ENERGY_SHAPES[3]!) };
-    fc.assert(fc.property(fc.double({ min: 0, max: 1, noNaN: true }), (share) => {
-      const to = songTicks(full);
-      const cut = Math.round(to * share);
-      expect([...timeline(full, takes, NOTHING_HEARD, { from: 0, to: cut }).notes, ...timeline(full, takes, NOTHING_HEARD, { from: cut, to }).notes]).toEqual(timeline(full, takes, NOTHING_HEARD, { from: 0, to }).notes);
-    }), { numRuns: 30 });
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: 1, noNaN: true }), (share) => {
+        const to = songTicks(full);
+        const cut = Math.round(to * share);
+        expect([
+          ...timeline(full, takes, NOTHING_HEARD, { from: 0, to: cut }).notes,
+          ...timeline(full, takes, NOTHING_HEARD, { from: cut, to }).notes,
+        ]).toEqual(timeline(full, takes, NOTHING_HEARD, { from: 0, to }).notes);
+      }),
+      { numRuns: 30 },
+    );
   });
 
   it('leans briefs within their limits', () => {
     for (const role of ROLES) {
-      const [calm, wild] = [0, 100].map((energy) => withEnergy(DEFAULT_BRIEFS[role], energy, role)) as [typeof DEFAULT_BRIEFS.melody, typeof DEFAULT_BRIEFS.melody];
+      const [calm, wild] = [0, 100].map((energy) => withEnergy(DEFAULT_BRIEFS[role], energy, role)) as [
+        typeof DEFAULT_BRIEFS.melody,
+        typeof DEFAULT_BRIEFS.melody,
+      ];
       expect(calm.busyness).toBeLessThan(wild.busyness);
       for (const leaned of [calm, wild]) {
         expect(leaned.low).toBeGreaterThanOrEqual(DEFAULT_BRIEFS[role].low);
         expect(leaned.high).toBeLessThanOrEqual(DEFAULT_BRIEFS[role].high);
       }
-      expect(withEnergy({ ...DEFAULT_BRIEFS[role], follows: false }, 100, role).busyness).toBe(DEFAULT_BRIEFS[role].busyness);
+      expect(withEnergy({ ...DEFAULT_BRIEFS[role], follows: false }, 100, role).busyness).toBe(
+        DEFAULT_BRIEFS[role].busyness,
+      );
     }
   });
 });

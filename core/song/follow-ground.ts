@@ -7,7 +7,16 @@ import { modulo, type MidiNote, type Semitones } from '../theory/units';
 import { groundOf, keyOf, withoutWeights } from './ground';
 import { chordsIn, harmonyTake, partTake, soundingId, type HeardTakes, type Takes } from './resolve';
 import { isDrumRole } from './roles';
-import { HARMONY, type ChordSpan, type Ground, type Note, type OwnGround, type Score, type Section, type Take } from './schema';
+import {
+  HARMONY,
+  type ChordSpan,
+  type Ground,
+  type Note,
+  type OwnGround,
+  type Score,
+  type Section,
+  type Take,
+} from './schema';
 
 /** How the music that is there follows a change of key or scale. */
 export type Following = 'move' | 'refit' | 'stay';
@@ -28,29 +37,52 @@ export interface Followed {
 export function withGround(score: Score, { section, change }: GroundChange): Score {
   if (section === null) {
     const next = { ...score.ground, ...change };
-    return { ...score, ground: change.scale !== undefined && change.scale !== score.ground.scale && !change.weights ? withoutWeights(next) : next };
+    return {
+      ...score,
+      ground:
+        change.scale !== undefined && change.scale !== score.ground.scale && !change.weights
+          ? withoutWeights(next)
+          : next,
+    };
   }
-  return { ...score, sections: score.sections.map((other) => (other.id === section ? { ...other, ground: ownGround(score.ground, { ...other.ground, ...change }) } : other)) };
+  return {
+    ...score,
+    sections: score.sections.map((other) =>
+      other.id === section ? { ...other, ground: ownGround(score.ground, { ...other.ground, ...change }) } : other,
+    ),
+  };
 }
 
 /** What a section sets for itself; what equals the song's is left out, so that it goes on following the song. */
 function ownGround(song: Ground, own: OwnGround): OwnGround {
-  return Object.fromEntries(Object.entries(own).filter(([name, value]) => JSON.stringify(value) !== JSON.stringify(song[name as keyof OwnGround])));
+  return Object.fromEntries(
+    Object.entries(own).filter(
+      ([name, value]) => JSON.stringify(value) !== JSON.stringify(song[name as keyof OwnGround]),
+    ),
+  );
 }
 
-/** A chord on the same degree of another key: one of the key's own is built anew from the new scale, others keep their kind. */
+/**
+ * A chord on the same degree of another key: one of the key's own is built anew from the new scale, others keep their
+ * kind.
+ */
 export function refitChord(chord: Chord, from: Key, to: Key): Chord {
   const place = keyNotes(from).findIndex((note) => pitchClassOf(note) === pitchClassOf(chord.root));
   const notes = keyNotes(to);
   const native = (chordMask({ ...chord, bass: null }) & ~keyMask(from)) === 0;
-  if (place < 0 || !native || scaleOf(from.scale).degrees.length !== notes.length) return spellChord(transposeChord(chord, to.tonic - from.tonic), to);
+  if (place < 0 || !native || scaleOf(from.scale).degrees.length !== notes.length)
+    return spellChord(transposeChord(chord, to.tonic - from.tonic), to);
   const root = notes[place] as number;
   const tones = chord.tones.map((tone) => {
     const number = /\d+/.exec(tone)?.[0] ?? '1';
     const options = [tone, number, `b${number}`, `#${number}`, `bb${number}`];
     return options.find((option) => inMask(keyMask(to), pitchClassOf(root + intervalOf(option)))) ?? tone;
   });
-  const bass = chord.bass === null ? null : (notes[keyNotes(from).findIndex((note) => pitchClassOf(note) === pitchClassOf(chord.bass ?? 0))] ?? chord.bass + to.tonic - from.tonic);
+  const bass =
+    chord.bass === null
+      ? null
+      : (notes[keyNotes(from).findIndex((note) => pitchClassOf(note) === pitchClassOf(chord.bass ?? 0))] ??
+        chord.bass + to.tonic - from.tonic);
   return spellChord({ root, tones, bass }, to);
 }
 
@@ -80,10 +112,17 @@ function withinReach(notes: readonly Note[]): Note[] {
 function followChords(chords: readonly ChordSpan[], from: Key, to: Key, how: Following, shift: Semitones): ChordSpan[] {
   return chords.map((span) => {
     if (!span.chord) return span;
-    const chord = how === 'move' ? spellChord(transposeChord(span.chord, to.tonic - from.tonic), to) : refitChord(span.chord, from, to);
+    const chord =
+      how === 'move'
+        ? spellChord(transposeChord(span.chord, to.tonic - from.tonic), to)
+        : refitChord(span.chord, from, to);
     if (!span.voicing?.pitches) return { ...span, chord };
     const { pitches, ...voicing } = span.voicing;
-    return { ...span, chord, voicing: how === 'move' ? { ...voicing, pitches: pitches.map((pitch) => pitch + shift) } : voicing };
+    return {
+      ...span,
+      chord,
+      voicing: how === 'move' ? { ...voicing, pitches: pitches.map((pitch) => pitch + shift) } : voicing,
+    };
   });
 }
 
@@ -94,7 +133,14 @@ function followChords(chords: readonly ChordSpan[], from: Key, to: Key, how: Fol
  *
  * @param heard  takes that sound in place of the chosen ones; they follow and become chosen
  */
-export function followGround(score: Score, takes: Takes, heard: HeardTakes, change: GroundChange, how: Following, newId: () => string): Followed {
+export function followGround(
+  score: Score,
+  takes: Takes,
+  heard: HeardTakes,
+  change: GroundChange,
+  how: Following,
+  newId: () => string,
+): Followed {
   const changed = withGround(score, change);
   if (how === 'stay') return { score: changed, takes: [] };
   const made: Take[] = [];
@@ -110,7 +156,16 @@ export function followGround(score: Score, takes: Takes, heard: HeardTakes, chan
   return { score: { ...changed, sections }, takes: made };
 }
 
-function followSection(section: Section, score: Score, takes: Takes, heard: HeardTakes, from: Key, ground: Ground, how: Following, newId: () => string): { section: Section; takes: Take[] } {
+function followSection(
+  section: Section,
+  score: Score,
+  takes: Takes,
+  heard: HeardTakes,
+  from: Key,
+  ground: Ground,
+  how: Following,
+  newId: () => string,
+): { section: Section; takes: Take[] } {
   const to = keyOf(ground);
   const shift = semitonesBetween(from, to);
   const made: Take[] = [];
@@ -121,13 +176,21 @@ function followSection(section: Section, score: Score, takes: Takes, heard: Hear
   const oldHarmony = harmonyTake(takes, soundingId(section, HARMONY, heard));
   const origin = (old: Take): Take['origin'] => ({ ...old.origin, how: 'fitted', parents: [old.id] });
   const harmony = oldHarmony
-    ? keep({ ...oldHarmony, id: newId(), chords: followChords(chordsIn(section, takes, heard), from, to, how, shift), origin: { ...origin(oldHarmony), asking: null } })
+    ? keep({
+        ...oldHarmony,
+        id: newId(),
+        chords: followChords(chordsIn(section, takes, heard), from, to, how, shift),
+        origin: { ...origin(oldHarmony), asking: null },
+      })
     : null;
   const chosen = { ...section.chosen };
   for (const part of score.parts) {
     const take = partTake(takes, soundingId(section, part.id, heard));
     if (!take || isDrumRole(part.role)) continue;
-    const notes = take.notes.map((note) => ({ ...note, pitch: how === 'move' ? note.pitch + shift : refitPitch(note.pitch, from, to, shift) }));
+    const notes = take.notes.map((note) => ({
+      ...note,
+      pitch: how === 'move' ? note.pitch + shift : refitPitch(note.pitch, from, to, shift),
+    }));
     const asking = take.origin.asking ? { ...take.origin.asking, ground, ...(harmony ? { harmony } : {}) } : null;
     chosen[part.id] = keep({ ...take, id: newId(), notes: withinReach(notes), origin: { ...origin(take), asking } });
   }

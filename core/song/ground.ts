@@ -29,10 +29,14 @@ export function withoutWeights({ weights: _weights, ...ground }: Ground): Ground
 export const keyOf = ({ tonic, scale }: Pick<Ground, 'tonic' | 'scale'>): Key => ({ tonic, scale });
 
 /** One bar of a section, in ticks. */
-export const barOf = (score: Pick<Score, 'ground'>, section: Pick<Section, 'ground'>): Ticks => barTicks(groundOf(score, section).metre);
+export const barOf = (score: Pick<Score, 'ground'>, section: Pick<Section, 'ground'>): Ticks =>
+  barTicks(groundOf(score, section).metre);
 
 /** The weights of a ground's degrees by semitone above the tonic, in %; null where all are alike. */
-export function degreeWeights({ scale, weights }: Pick<Ground, 'scale' | 'weights'>): ReadonlyMap<number, number> | null {
+export function degreeWeights({
+  scale,
+  weights,
+}: Pick<Ground, 'scale' | 'weights'>): ReadonlyMap<number, number> | null {
   if (!weights || weights.every((weight) => weight === 100)) return null;
   return new Map(scaleOf(scale).semitones.map((step, index) => [step, weights[index] ?? 100]));
 }

@@ -25,7 +25,10 @@ export const LIMITS = {
 /** Letters of a chord that could not be read. */
 export const LONGEST_UNREAD = 40;
 
-/** Songs that an older Fendro let grow past the limits of parts, sections and places still open, up to this many times. */
+/**
+ * Songs that an older Fendro let grow past the limits of parts, sections and places still open, up to this many
+ * times.
+ */
 export const ROOM_FOR_OLDER = 8;
 
 /** Text cut to a number of letters, never inside a letter that takes two places. */

@@ -1,11 +1,23 @@
 import './validation';
 import * as z from 'zod';
-import { chordSpanSchema, id, noteSchema, ROLES, type ChordSpan, type Ground, type PartTake, type Role } from './schema';
+import {
+  chordSpanSchema,
+  id,
+  noteSchema,
+  ROLES,
+  type ChordSpan,
+  type Ground,
+  type PartTake,
+  type Role,
+} from './schema';
 import { barTicks } from '../theory/metre';
 
 export const LONGEST_PHRASE_NAME = 80;
 
-/** A phrase of the writer's own: what a take played, with the chords that it was played to, so that it can move to others. */
+/**
+ * A phrase of the writer's own: what a take played, with the chords that it was played to, so that it can move to
+ * others.
+ */
 export const ownPhraseSchema = z
   .object({
     id,
@@ -33,16 +45,28 @@ const LONGEST_BARS = 8;
  * @param chords  the chords that it sounds over
  * @returns null where the take is silent
  */
-export function phraseFrom(take: PartTake, role: Role, chords: readonly ChordSpan[], ground: Ground, own: { readonly id: string; readonly name: string }): OwnPhrase | null {
+export function phraseFrom(
+  take: PartTake,
+  role: Role,
+  chords: readonly ChordSpan[],
+  ground: Ground,
+  own: { readonly id: string; readonly name: string },
+): OwnPhrase | null {
   const bar = barTicks(ground.metre);
   const played = take.notes.filter(({ start }) => start >= 0);
   const [first, last] = [played[0], played.at(-1)];
   if (!first || !last) return null;
   const from = Math.floor(first.start / bar) * bar;
   const to = Math.min((Math.floor(last.start / bar) + 1) * bar, from + LONGEST_BARS * bar);
-  const notes = played.filter(({ start }) => start < to).map((note) => ({ ...note, start: note.start - from, duration: Math.min(note.duration, to - note.start) }));
+  const notes = played
+    .filter(({ start }) => start < to)
+    .map((note) => ({ ...note, start: note.start - from, duration: Math.min(note.duration, to - note.start) }));
   const heard = chords
     .filter(({ start, duration }) => start < to && start + duration > from)
-    .map(({ start, duration, chord }): ChordSpan => ({ start: Math.max(start, from) - from, duration: Math.min(start + duration, to) - Math.max(start, from), chord }));
+    .map(({ start, duration, chord }): ChordSpan => ({
+      start: Math.max(start, from) - from,
+      duration: Math.min(start + duration, to) - Math.max(start, from),
+      chord,
+    }));
   return { ...own, role, tonic: ground.tonic, scale: ground.scale, bar, length: to - from, notes, chords: heard };
 }

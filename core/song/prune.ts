@@ -2,7 +2,8 @@ import { own } from './look-up';
 import type { Hearing, Ledger, Score } from './schema';
 
 /**
- * Drafted takes that nobody has heard, chosen or judged, and that nothing was made from, in the order in which they came
+ * Drafted takes that nobody has heard, chosen or judged, and that nothing was made from, in the order in which they
+ * came
  * to be. What was played, typed, edited or brought in is never among them.
  */
 export function unheardTakes(score: Score, ledger: Ledger, hearing: Hearing): string[] {
@@ -20,7 +21,9 @@ export function unheardTakes(score: Score, ledger: Ledger, hearing: Hearing): st
     const { asking, parents } = take.origin;
     open.push(asking?.harmony ?? null, ...(asking?.beside ?? []), ...parents);
   }
-  return Object.values(ledger.takes).flatMap(({ id, origin }) => (origin.how === 'drafted' && !wanted.has(id) ? [id] : []));
+  return Object.values(ledger.takes).flatMap(({ id, origin }) =>
+    origin.how === 'drafted' && !wanted.has(id) ? [id] : [],
+  );
 }
 
 /** Beyond `most` unheard takes, the oldest of them: what a song lets go so that it stays quick to open and save. */

@@ -1,25 +1,41 @@
 import { barOf } from './ground';
 import { own } from './look-up';
 import type { Ticks } from '../theory/units';
-import { HARMONY, type ChordSpan, type HarmonyTake, type LineId, type Occurrence, type PartTake, type Score, type Section, type Take } from './schema';
+import {
+  HARMONY,
+  type ChordSpan,
+  type HarmonyTake,
+  type LineId,
+  type Occurrence,
+  type PartTake,
+  type Score,
+  type Section,
+  type Take,
+} from './schema';
 
 /** All takes of a song by id. */
 export type Takes = Readonly<Record<string, Take>>;
 
-/** Takes that sound now in place of the chosen ones: by section, then by line. No step of undo; it is kept with the song. */
+/**
+ * Takes that sound now in place of the chosen ones: by section, then by line. No step of undo; it is kept with the
+ * song.
+ */
 export type HeardTakes = Readonly<Record<string, Readonly<Record<LineId, string>>>>;
 
 export const NOTHING_HEARD: HeardTakes = {};
 
-export const sectionOf = (score: Score, id: string): Section | undefined => score.sections.find((section) => section.id === id);
+export const sectionOf = (score: Score, id: string): Section | undefined =>
+  score.sections.find((section) => section.id === id);
 
 export const sectionTicks = (score: Score, section: Section): Ticks => section.bars * barOf(score, section);
 
 /** The take of a line that the song has chosen in a section. */
-export const chosenId = (section: Section, line: LineId): string | null => (line === HARMONY ? section.harmony : (own(section.chosen, line) ?? null));
+export const chosenId = (section: Section, line: LineId): string | null =>
+  line === HARMONY ? section.harmony : (own(section.chosen, line) ?? null);
 
 /** The take that sounds: the heard one where there is one, else the chosen one. */
-export const soundingId = (section: Section, line: LineId, heard: HeardTakes): string | null => own(own(heard, section.id), line) ?? chosenId(section, line);
+export const soundingId = (section: Section, line: LineId, heard: HeardTakes): string | null =>
+  own(own(heard, section.id), line) ?? chosenId(section, line);
 
 export function partTake(takes: Takes, id: string | null): PartTake | null {
   const take = id === null ? undefined : own(takes, id);
@@ -58,4 +74,5 @@ export function layOut(score: Score): Placed[] {
   return placed;
 }
 
-export const songTicks = (score: Score): Ticks => layOut(score).reduce((end, { start, length }) => Math.max(end, start + length), 0);
+export const songTicks = (score: Score): Ticks =>
+  layOut(score).reduce((end, { start, length }) => Math.max(end, start + length), 0);

@@ -4,7 +4,8 @@ import type { Role } from './schema';
 export const isDrumRole = (role: Role): boolean => role === 'drums' || role === 'percussion';
 
 /** Roles that are one line of single notes, each with a role of its own against its chord. */
-export const isLine = (role: Role): boolean => role === 'melody' || role === 'solo' || role === 'counter' || role === 'ostinato';
+export const isLine = (role: Role): boolean =>
+  role === 'melody' || role === 'solo' || role === 'counter' || role === 'ostinato';
 
 /** Roles that play the chords, so that the chord line need not. */
 export const ACCOMPANYING: readonly Role[] = ['comping', 'strum', 'picking', 'arpeggio', 'pad', 'ensemble'];

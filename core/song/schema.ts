@@ -15,13 +15,16 @@ const fifths = z.number().int().min(-30).max(30);
 
 export const TEMPO_LIMITS = { low: 20, high: 300 } as const;
 
-export const metreSchema = z
+const metreSchema = z
   .object({
     beats: z.number().int().min(1).max(16),
     unit: z.union([z.literal(2), z.literal(4), z.literal(8), z.literal(16)]),
     groups: z.array(z.number().int().min(1).max(16)).min(1).max(16).readonly(),
   })
-  .refine((metre) => metre.groups.reduce((total, group) => total + group, 0) === metre.beats, 'the groups must add up to the beats')
+  .refine(
+    (metre) => metre.groups.reduce((total, group) => total + group, 0) === metre.beats,
+    'the groups must add up to the beats',
+  )
   .readonly();
 
 export const groundSchema = z
@@ -40,8 +43,14 @@ export const groundSchema = z
   .readonly();
 
 /** Where a section stands on ground of its own. */
-export const ownGroundSchema = z
-  .object({ tonic: groundSchema.unwrap().shape.tonic, scale: groundSchema.unwrap().shape.scale, tempo: groundSchema.unwrap().shape.tempo, metre: metreSchema, style: id })
+const ownGroundSchema = z
+  .object({
+    tonic: groundSchema.unwrap().shape.tonic,
+    scale: groundSchema.unwrap().shape.scale,
+    tempo: groundSchema.unwrap().shape.tempo,
+    metre: metreSchema,
+    style: id,
+  })
   .partial()
   .readonly();
 
@@ -50,7 +59,7 @@ export const SPREADS = ['free', 'close', 'open', 'drop 2', 'drop 3', 'wide'] as 
 export const BASS_NOTES = ['as it comes', 'added', 'left out'] as const;
 
 /** How a section's chords are laid out and struck when the chord line sounds. */
-export const chordSettingSchema = z
+const chordSettingSchema = z
   .object({
     family: z.enum(VOICING_FAMILIES),
     spread: z.enum(SPREADS),
@@ -88,8 +97,17 @@ export const partSchema = z
 export const SECTION_KINDS = ['intro', 'verse', 'pre-chorus', 'chorus', 'bridge', 'solo', 'outro'] as const;
 
 /** A part that plays over some bars, counted from 0, `to` not included; another part rests there. */
-export const soloSchema = z
-  .object({ part: id, over: id.nullable(), from: z.number().int().min(0).max(LIMITS.bars - 1), to: z.number().int().min(1).max(LIMITS.bars) })
+const soloSchema = z
+  .object({
+    part: id,
+    over: id.nullable(),
+    from: z
+      .number()
+      .int()
+      .min(0)
+      .max(LIMITS.bars - 1),
+    to: z.number().int().min(1).max(LIMITS.bars),
+  })
   .readonly();
 
 export const sectionSchema = z
@@ -103,9 +121,21 @@ export const sectionSchema = z
     ground: ownGroundSchema,
     chordSetting: chordSettingSchema,
     /** Parts that take over some bars, and whom each replaces there. */
-    solos: z.array(soloSchema).max(LIMITS.parts * ROOM_FOR_OLDER).readonly(),
+    solos: z
+      .array(soloSchema)
+      .max(LIMITS.parts * ROOM_FOR_OLDER)
+      .readonly(),
     /** Bars whose chords a redraft keeps, counted from 0. */
-    heldBars: z.array(z.number().int().min(0).max(LIMITS.bars - 1)).max(LIMITS.bars).readonly(),
+    heldBars: z
+      .array(
+        z
+          .number()
+          .int()
+          .min(0)
+          .max(LIMITS.bars - 1),
+      )
+      .max(LIMITS.bars)
+      .readonly(),
     chosen: z.record(id, id.nullable()).readonly(),
   })
   .readonly();
@@ -123,13 +153,25 @@ export const scoreSchema = z
   .object({
     title: z.string().min(1).max(LIMITS.title),
     ground: groundSchema,
-    parts: z.array(partSchema).max(LIMITS.parts * ROOM_FOR_OLDER).readonly(),
-    sections: z.array(sectionSchema).max(LIMITS.sections * ROOM_FOR_OLDER).readonly(),
-    order: z.array(occurrenceSchema).max(LIMITS.places * ROOM_FOR_OLDER).readonly(),
+    parts: z
+      .array(partSchema)
+      .max(LIMITS.parts * ROOM_FOR_OLDER)
+      .readonly(),
+    sections: z
+      .array(sectionSchema)
+      .max(LIMITS.sections * ROOM_FOR_OLDER)
+      .readonly(),
+    order: z
+      .array(occurrenceSchema)
+      .max(LIMITS.places * ROOM_FOR_OLDER)
+      .readonly(),
     energy: z.array(energyPointSchema).max(LIMITS.energyPoints).readonly(),
     remarks: z.record(id, remarkSchema).readonly(),
     /** Styles of the writer's own that the song uses. */
-    styles: z.array(styleSchema).max(LIMITS.styles * ROOM_FOR_OLDER).readonly(),
+    styles: z
+      .array(styleSchema)
+      .max(LIMITS.styles * ROOM_FOR_OLDER)
+      .readonly(),
   })
   .readonly();
 
@@ -145,8 +187,15 @@ export const noteSchema = z
   })
   .readonly();
 
-export const chordSchema = z
-  .object({ root: fifths, tones: z.array(z.string().regex(/^(?:b*|#*)\d{1,2}$/)).max(12).readonly(), bass: fifths.nullable() })
+const chordSchema = z
+  .object({
+    root: fifths,
+    tones: z
+      .array(z.string().regex(/^(?:b*|#*)\d{1,2}$/))
+      .max(12)
+      .readonly(),
+    bass: fifths.nullable(),
+  })
   .readonly();
 
 export const chordSpanSchema = z
@@ -193,13 +242,23 @@ export const askingSchema = z
     /** Mean energy over the section's places, in %; none where no line is drawn. */
     energy: percent.optional(),
     /** Bars that were drafted alone, counted from 0, `to` not included; none is the whole section. */
-    only: z.object({ from: z.number().int().min(0).max(LIMITS.bars - 1), to: z.number().int().min(1).max(LIMITS.bars) }).readonly().optional(),
+    only: z
+      .object({
+        from: z
+          .number()
+          .int()
+          .min(0)
+          .max(LIMITS.bars - 1),
+        to: z.number().int().min(1).max(LIMITS.bars),
+      })
+      .readonly()
+      .optional(),
     /** Takes of other parts that were listened to. */
     beside: z.array(id).readonly(),
   })
   .readonly();
 
-export const originSchema = z
+const originSchema = z
   .object({
     how: z.enum(['drafted', 'typed', 'edited', 'fitted', 'picked', 'imported', 'voiced']),
     /** Where a picked or imported take came from, in words. */
@@ -212,19 +271,26 @@ export const originSchema = z
   .readonly();
 
 const take = { id, section: id, length: ticks.min(1), origin: originSchema };
-export const partTakeSchema = z.object({ ...take, of: z.literal('part'), part: id, notes: z.array(noteSchema).max(LIMITS.notes).readonly() }).readonly();
-export const harmonyTakeSchema = z.object({ ...take, of: z.literal('harmony'), chords: z.array(chordSpanSchema).max(LIMITS.chords).readonly() }).readonly();
+export const partTakeSchema = z
+  .object({ ...take, of: z.literal('part'), part: id, notes: z.array(noteSchema).max(LIMITS.notes).readonly() })
+  .readonly();
+export const harmonyTakeSchema = z
+  .object({ ...take, of: z.literal('harmony'), chords: z.array(chordSpanSchema).max(LIMITS.chords).readonly() })
+  .readonly();
 export const takeSchema = z.discriminatedUnion('of', [partTakeSchema.unwrap(), harmonyTakeSchema.unwrap()]).readonly();
 
 /** One line of the logbook. */
-export const heardSchema = z.object({ take: id, at: z.number() }).readonly();
+const heardSchema = z.object({ take: id, at: z.number() }).readonly();
 
 export const ledgerSchema = z
   .object({ takes: z.record(id, takeSchema).readonly(), heard: z.array(heardSchema).readonly() })
   .readonly();
 
-/** Takes that sound in place of the chosen ones: by section, then by line. No step of undo, but there again after a reload. */
-export const hearingSchema = z.record(id, z.record(id, id).readonly()).readonly();
+/**
+ * Takes that sound in place of the chosen ones: by section, then by line. No step of undo, but there again after a
+ * reload.
+ */
+const hearingSchema = z.record(id, z.record(id, id).readonly()).readonly();
 
 export const songSchema = z
   .object({

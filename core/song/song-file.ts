@@ -4,7 +4,17 @@ import { scoreProblem, tellIssue, withoutDangling } from './check';
 import { own } from './look-up';
 import { migrated } from './migrations/migrations';
 import type { Takes } from './resolve';
-import { ledgerSchema, SONG_VERSION, songSchema, takeSchema, type Hearing, type Ledger, type Score, type Song, type Take } from './schema';
+import {
+  ledgerSchema,
+  SONG_VERSION,
+  songSchema,
+  takeSchema,
+  type Hearing,
+  type Ledger,
+  type Score,
+  type Song,
+  type Take,
+} from './schema';
 
 export type OpenedSong =
   /** `setAside` names what was too damaged to be read, or belonged to nothing. */
@@ -12,7 +22,9 @@ export type OpenedSong =
   | { readonly ok: false; readonly reason: string };
 
 /** A song but for its takes, which are read one by one, so that a damaged one leaves the others. */
-const frameSchema = songSchema.unwrap().extend({ ledger: ledgerSchema.unwrap().extend({ takes: z.record(z.string(), z.unknown()) }) });
+const frameSchema = songSchema
+  .unwrap()
+  .extend({ ledger: ledgerSchema.unwrap().extend({ takes: z.record(z.string(), z.unknown()) }) });
 
 const headSchema = z.object({ format: z.literal('fendro-song'), version: z.number().int() });
 
@@ -27,11 +39,15 @@ export function openSong(data: unknown): OpenedSong {
   if (!head.success) return { ok: false, reason: 'This is not a Fendro song file.' };
   const { version } = head.data;
   if (version > SONG_VERSION) {
-    return { ok: false, reason: `This song was saved by a newer Fendro (format ${version}; this one reads up to ${SONG_VERSION}). Update Fendro to open it.` };
+    return {
+      ok: false,
+      reason: `This song was saved by a newer Fendro (format ${version}; this one reads up to ${SONG_VERSION}). Update Fendro to open it.`,
+    };
   }
   if (version < 1) return { ok: false, reason: `This is not a Fendro song file: there is no format ${version}.` };
   const raw = migrated(data as Raw, version);
-  if (!raw) return { ok: false, reason: `This song of format ${version} is damaged: its score or its takes are missing.` };
+  if (!raw)
+    return { ok: false, reason: `This song of format ${version} is damaged: its score or its takes are missing.` };
   const parsed = frameSchema.safeParse(raw);
   if (!parsed.success) return { ok: false, reason: `This song is damaged: ${tellIssue(parsed.error)}` };
   const { takes, setAside } = soundTakes(parsed.data.ledger.takes);
@@ -40,13 +56,19 @@ export function openSong(data: unknown): OpenedSong {
   const { score, leftOut } = withoutDangling(parsed.data.score, takes);
   const problem = scoreProblem(score, ledger.takes, score);
   if (problem !== null) return { ok: false, reason: `This song is damaged: ${problem}` };
-  return { ok: true, song: { ...parsed.data, score, ledger, hearing: stillThere(hearing, score, takes) }, setAside: [...setAside, ...leftOut] };
+  return {
+    ok: true,
+    song: { ...parsed.data, score, ledger, hearing: stillThere(hearing, score, takes) },
+    setAside: [...setAside, ...leftOut],
+  };
 }
 
 /** The takes that can be read, and the names of those that cannot. */
 function soundTakes(raw: Readonly<Record<string, unknown>>): { takes: Record<string, Take>; setAside: string[] } {
   const read = Object.entries(raw).map(([id, take]) => [id, takeSchema.safeParse(take)] as const);
-  const takes = Object.fromEntries(read.flatMap(([id, take]) => (take.success && take.data.id === id ? [[id, take.data]] : [])));
+  const takes = Object.fromEntries(
+    read.flatMap(([id, take]) => (take.success && take.data.id === id ? [[id, take.data]] : [])),
+  );
   return { takes, setAside: Object.keys(raw).filter((id) => !Object.hasOwn(takes, id)) };
 }
 
@@ -56,6 +78,9 @@ function stillThere(hearing: Hearing, score: Score, takes: Takes): Hearing {
   return Object.fromEntries(
     Object.entries(hearing)
       .filter(([section]) => sections.has(section))
-      .map(([section, lines]) => [section, Object.fromEntries(Object.entries(lines).filter(([, take]) => own(takes, take) !== undefined))]),
+      .map(([section, lines]) => [
+        section,
+        Object.fromEntries(Object.entries(lines).filter(([, take]) => own(takes, take) !== undefined)),
+      ]),
   );
 }

@@ -4,7 +4,17 @@ import * as fc from 'fast-check';
 import { scoreWith } from '../testing/scores';
 import { isUsual, resetWord, stepWord, wordFor, WORDS_OF_ROLE } from './brief-words';
 import { DEFAULT_BRIEFS } from './briefs';
-import { addSection, choose, freeName, insertOccurrence, moveOccurrence, remark, removeOccurrence, removePart, verdictOf } from './edit';
+import {
+  addSection,
+  choose,
+  freeName,
+  insertOccurrence,
+  moveOccurrence,
+  remark,
+  removeOccurrence,
+  removePart,
+  verdictOf,
+} from './edit';
 import { surplusTakes, unheardTakes } from './prune';
 import { withFreshSections } from './fresh-sections';
 import { layOut, partTake, songTicks, soundingId } from './resolve';
@@ -16,12 +26,16 @@ let serial = 0;
 
 describe('edits', () => {
   it('move occurrences without losing any', () => {
-    fc.assert(fc.property(fc.constantFrom(...score.order), fc.nat(2), ({ id }, to) => {
-      const moved = moveOccurrence(score, id, to);
-      expect(moved.order.map((occurrence) => occurrence.id).sort()).toEqual(score.order.map((occurrence) => occurrence.id).sort());
-      expect(moved.order[to]!.id).toBe(id);
-      expect(songTicks(moved)).toBe(songTicks(score));
-    }));
+    fc.assert(
+      fc.property(fc.constantFrom(...score.order), fc.nat(2), ({ id }, to) => {
+        const moved = moveOccurrence(score, id, to);
+        expect(moved.order.map((occurrence) => occurrence.id).sort()).toEqual(
+          score.order.map((occurrence) => occurrence.id).sort(),
+        );
+        expect(moved.order[to]!.id).toBe(id);
+        expect(songTicks(moved)).toBe(songTicks(score));
+      }),
+    );
   });
 
   it('keep a section for as long as it sounds somewhere, and the last one always', () => {
@@ -71,16 +85,25 @@ describe('song files', () => {
     expect(Object.keys(opened.song.ledger.takes)).toHaveLength(Object.keys(song.ledger.takes).length - 1);
   });
 
-  const sample = (version: number): unknown => JSON.parse(readFileSync(join(__dirname, `samples/version-${version}.json`), 'utf8'));
+  const sample = (version: number): unknown =>
+    JSON.parse(readFileSync(join(__dirname, `samples/version-${version}.json`), 'utf8'));
 
   it('of version 1 open as the same music', () => {
     const opened = openSong(sample(1));
     if (!opened.ok) throw new Error(opened.reason);
     expect(opened.setAside).toEqual([]);
     expect(opened.song.version).toBe(SONG_VERSION);
-    expect(opened.song.score.sections[0]).toMatchObject({ ground: {}, heldBars: [], chordSetting: { family: 'keyboard' }, harmonyBrief: { under: null } });
+    expect(opened.song.score.sections[0]).toMatchObject({
+      ground: {},
+      heldBars: [],
+      chordSetting: { family: 'keyboard' },
+      harmonyBrief: { under: null },
+    });
     expect(Object.keys(opened.song.ledger.takes).length).toBeGreaterThan(5);
-    expect(openSong({ format: 'fendro-song', version: 1 })).toMatchObject({ ok: false, reason: expect.stringContaining('damaged') as string });
+    expect(openSong({ format: 'fendro-song', version: 1 })).toMatchObject({
+      ok: false,
+      reason: expect.stringContaining('damaged') as string,
+    });
   });
 
   it('of version 2 open with every setting there, names that were too long shortened, sections under ids of their own', () => {
@@ -89,27 +112,45 @@ describe('song files', () => {
     expect(opened.setAside).toEqual([]);
     const { score: carried, ledger, hearing } = opened.song;
     expect(carried.title).toHaveLength(120);
-    expect(carried.sections.map(({ id, name }) => [id, name.length <= 60])).toEqual([['section-1-of-song-of-version-2', true], ['section-2-of-song-of-version-2', true]]);
+    expect(carried.sections.map(({ id, name }) => [id, name.length <= 60])).toEqual([
+      ['section-1-of-song-of-version-2', true],
+      ['section-2-of-song-of-version-2', true],
+    ]);
     expect(carried.parts[0]).toMatchObject({ swaps: {}, brief: { time: null, way: null, pickup: 0 } });
     expect(hearing).toEqual({});
-    for (const section of carried.sections) expect(Object.values(section.chosen).every((id) => id === null || ledger.takes[id]?.section === section.id)).toBe(true);
+    for (const section of carried.sections)
+      expect(Object.values(section.chosen).every((id) => id === null || ledger.takes[id]?.section === section.id)).toBe(
+        true,
+      );
     expect(Object.keys(ledger.takes)).toHaveLength(13);
     // Takes may be carried over twice: storage writes them again one by one.
-    expect(openSong({ ...JSON.parse(JSON.stringify(opened.song)) as object, version: 2 })).toEqual(opened);
+    expect(openSong({ ...(JSON.parse(JSON.stringify(opened.song)) as object), version: 2 })).toEqual(opened);
   });
 
   it('are refused in words when they are newer, damaged or something else, and at once', () => {
-    expect(openSong({ ...song, version: 99 })).toMatchObject({ ok: false, reason: expect.stringContaining('newer Fendro') as string });
-    expect(openSong({ ...song, score: { ...song.score, ground: { ...song.score.ground, tempo: 9999 } } })).toMatchObject({ ok: false, reason: expect.stringContaining('tempo') as string });
+    expect(openSong({ ...song, version: 99 })).toMatchObject({
+      ok: false,
+      reason: expect.stringContaining('newer Fendro') as string,
+    });
+    expect(
+      openSong({ ...song, score: { ...song.score, ground: { ...song.score.ground, tempo: 9999 } } }),
+    ).toMatchObject({ ok: false, reason: expect.stringContaining('tempo') as string });
     expect(openSong('weather')).toMatchObject({ ok: false });
     const since = performance.now();
-    for (const version of [0, -1, Number.MIN_SAFE_INTEGER]) expect(openSong({ ...song, version })).toMatchObject({ ok: false, reason: expect.stringContaining('not a Fendro song') as string });
+    for (const version of [0, -1, Number.MIN_SAFE_INTEGER])
+      expect(openSong({ ...song, version })).toMatchObject({
+        ok: false,
+        reason: expect.stringContaining('not a Fendro song') as string,
+      });
     expect(performance.now() - since).toBeLessThan(100);
   });
 
   it.each(['hasOwnProperty', '__proto__', 'constructor', 'toString'])('never take “%s” for a take', (name) => {
     const chosen = JSON.parse(`{"${name}":"${name}","part-1":"${name}"}`) as Record<string, string>;
-    const odd = { ...song, score: { ...song.score, sections: song.score.sections.map((section) => ({ ...section, chosen })) } };
+    const odd = {
+      ...song,
+      score: { ...song.score, sections: song.score.sections.map((section) => ({ ...section, chosen })) },
+    };
     expect(openSong(odd)).toMatchObject({ ok: false, reason: expect.stringContaining('damaged') as string });
     expect(partTake(song.ledger.takes, name)).toBeNull();
     expect(soundingId({ ...score.sections[0]!, chosen: {} }, name, {})).toBeNull();
@@ -119,14 +160,26 @@ describe('song files', () => {
   it('remember what was heard, as far as it is there', () => {
     const [section] = song.score.sections;
     const heard = `${section!.id}-part-1-1`;
-    const opened = openSong(JSON.parse(JSON.stringify({ ...song, hearing: { [section!.id]: { 'part-1': heard, 'part-2': 'gone' }, nowhere: { 'part-1': heard } } })));
+    const opened = openSong(
+      JSON.parse(
+        JSON.stringify({
+          ...song,
+          hearing: { [section!.id]: { 'part-1': heard, 'part-2': 'gone' }, nowhere: { 'part-1': heard } },
+        }),
+      ),
+    );
     expect(opened.ok && opened.song.hearing).toEqual({ [section!.id]: { 'part-1': heard } });
   });
 
   it('under fresh section ids are the same song', () => {
-    const fresh = withFreshSections({ ...song, hearing: { 'section-1': { 'part-1': 'section-1-part-1-1' } } }, (kind) => `${kind}-fresh-${serial++}`);
+    const fresh = withFreshSections(
+      { ...song, hearing: { 'section-1': { 'part-1': 'section-1-part-1-1' } } },
+      (kind) => `${kind}-fresh-${serial++}`,
+    );
     expect(fresh.score.sections.map(({ id }) => id)).not.toContain('section-1');
-    expect(layOut(fresh.score).map(({ length, section: { name } }) => [length, name])).toEqual(layOut(song.score).map(({ length, section: { name } }) => [length, name]));
+    expect(layOut(fresh.score).map(({ length, section: { name } }) => [length, name])).toEqual(
+      layOut(song.score).map(({ length, section: { name } }) => [length, name]),
+    );
     const opened = openSong(JSON.parse(JSON.stringify(fresh)));
     expect(opened).toEqual({ ok: true, song: fresh, setAside: [] });
   });
@@ -134,9 +187,14 @@ describe('song files', () => {
 
 describe('takes that nobody heard', () => {
   it('are those neither heard, chosen nor judged, and nothing was made from', () => {
-    const unheard = unheardTakes(score, { takes, heard: [{ take: 'section-1-part-2-1', at: 0 }] }, { 'section-1': { 'part-4': 'section-1-part-4-1' } });
+    const unheard = unheardTakes(
+      score,
+      { takes, heard: [{ take: 'section-1-part-2-1', at: 0 }] },
+      { 'section-1': { 'part-4': 'section-1-part-4-1' } },
+    );
     expect(unheard).toContain('section-1-part-3-1');
-    for (const id of ['section-1-part-2-1', 'section-1-part-4-1', score.sections[0]!.harmony!]) expect(unheard).not.toContain(id);
+    for (const id of ['section-1-part-2-1', 'section-1-part-4-1', score.sections[0]!.harmony!])
+      expect(unheard).not.toContain(id);
   });
 
   it('beyond a number of them are surplus, the oldest first', () => {

@@ -15,10 +15,19 @@ const figureName = z.string().max(80);
  *
  * Struck: `X` accented, `x` always, `1`–`9` in 10–90 % of cases, `.` never.
  */
-const struck = z.string().max(LONGEST_FIGURE).regex(/^[Xx1-9.|]+$/, 'only X, x, 1–9, . and | are allowed here');
+const struck = z
+  .string()
+  .max(LONGEST_FIGURE)
+  .regex(/^[Xx1-9.|]+$/, 'only X, x, 1–9, . and | are allowed here');
 
-/** Bass: R root, F fifth, O octave, T third, A approach to the next chord, W any fitting note, P the key's root as a pedal; small letters are likely rather than certain. */
-const bassed = z.string().max(LONGEST_FIGURE).regex(/^[RFOTAWPrfotawp.|]+$/, 'only R F O T A W P, their small forms, . and | are allowed here');
+/**
+ * Bass: R root, F fifth, O octave, T third, A approach to the next chord, W any fitting note, P the key's root as a
+ * pedal; small letters are likely rather than certain.
+ */
+const bassed = z
+  .string()
+  .max(LONGEST_FIGURE)
+  .regex(/^[RFOTAWPrfotawp.|]+$/, 'only R F O T A W P, their small forms, . and | are allowed here');
 
 export const DRUM_KEYS = {
   kick: 36,
@@ -46,7 +55,7 @@ export const DRUM_KEYS = {
   shaker: 70,
 } as const;
 export type DrumVoice = keyof typeof DRUM_KEYS;
-export const DRUM_VOICES = Object.keys(DRUM_KEYS) as DrumVoice[];
+const DRUM_VOICES = Object.keys(DRUM_KEYS) as DrumVoice[];
 
 const voiced = z.partialRecord(z.enum(DRUM_VOICES), struck);
 
@@ -70,10 +79,19 @@ const arpeggioFigure = z.object({
 });
 
 /** Strumming: `D` down, `U` up over the higher strings, small letters light, `~` muted, `.` rings on. */
-const strummed = z.string().max(LONGEST_FIGURE).regex(/^[DUdu~.|]+$/, 'only D, U, d, u, ~, . and | are allowed here');
+const strummed = z
+  .string()
+  .max(LONGEST_FIGURE)
+  .regex(/^[DUdu~.|]+$/, 'only D, U, d, u, ~, . and | are allowed here');
 
-/** Picking: `p` the thumb on the bass string, `q` on the next one, `i` `m` `a` the fingers from the third string up, `P` thumb and finger together. */
-const picked = z.string().max(LONGEST_FIGURE).regex(/^[pqimaP.|]+$/, 'only p, q, i, m, a, P, . and | are allowed here');
+/**
+ * Picking: `p` the thumb on the bass string, `q` on the next one, `i` `m` `a` the fingers from the third string up,
+ * `P` thumb and finger together.
+ */
+const picked = z
+  .string()
+  .max(LONGEST_FIGURE)
+  .regex(/^[pqimaP.|]+$/, 'only p, q, i, m, a, P, . and | are allowed here');
 
 /** Ways in which a song ends, within two bars after its last section. */
 export const ENDINGS = ['held', 'stop', 'rolled', 'cadence', 'plagal', 'turn', 'tag'] as const;
@@ -92,7 +110,7 @@ const bandPart = z.object({
 const lateness = z.number().int().min(-40).max(40);
 
 /** How a style's players sit on the beat: added when a part sounds or is delivered, never written. */
-export const feelSchema = z.object({
+const feelSchema = z.object({
   /** Ticks behind the beat by role; ahead where negative. */
   late: z.partialRecord(z.enum(ROLES), lateness),
   /** Single drums that differ from the rest of the kit. */
@@ -103,13 +121,28 @@ export const feelSchema = z.object({
 export type Feel = z.infer<typeof feelSchema>;
 
 export const styleSchema = z.object({
-  id: z.string().max(64).regex(/^[a-z0-9-]+$/),
+  id: z
+    .string()
+    .max(64)
+    .regex(/^[a-z0-9-]+$/),
   name: z.string().trim().min(1, 'a style needs a name').max(60),
   family: z.string().trim().min(1, 'a style needs a family').max(60),
   moods: z.array(z.string().trim().min(1).max(LIMITS.name)).min(1, 'a style needs a mood').max(12),
-  tempo: z.object({ low: z.number().min(20).max(300), usual: z.number().min(20).max(300), high: z.number().min(20).max(300) }),
+  tempo: z.object({
+    low: z.number().min(20).max(300),
+    usual: z.number().min(20).max(300),
+    high: z.number().min(20).max(300),
+  }),
   /** The first is the home metre, in which the figures are written. */
-  metres: z.array(z.string().max(8).regex(/^\d+\/\d+$/)).min(1).max(24),
+  metres: z
+    .array(
+      z
+        .string()
+        .max(8)
+        .regex(/^\d+\/\d+$/),
+    )
+    .min(1)
+    .max(24),
   swing: z.number().min(0).max(100),
   scales: z.array(z.string().max(160).refine(isScaleId)).min(1).max(64),
   harmony: z.object({
@@ -123,14 +156,32 @@ export const styleSchema = z.object({
   }),
   comping: z.array(compingFigure).min(2).max(MOST_FIGURES),
   arpeggio: z.array(arpeggioFigure).min(2).max(MOST_FIGURES),
-  bass: z.array(z.object({ name: figureName, steps: bassed, length: z.number().min(5).max(100) })).min(2).max(MOST_FIGURES),
-  grooves: z.array(z.object({ name: figureName, voices: voiced })).min(2).max(MOST_FIGURES),
+  bass: z
+    .array(z.object({ name: figureName, steps: bassed, length: z.number().min(5).max(100) }))
+    .min(2)
+    .max(MOST_FIGURES),
+  grooves: z
+    .array(z.object({ name: figureName, voices: voiced }))
+    .min(2)
+    .max(MOST_FIGURES),
   /** Where a style has none of its own, the common ones serve (see common-figures.ts). */
-  strums: z.array(z.object({ name: figureName, steps: strummed })).max(MOST_FIGURES).optional(),
-  picking: z.array(z.object({ name: figureName, steps: picked })).max(MOST_FIGURES).optional(),
-  percussion: z.array(z.object({ name: figureName, voices: voiced })).max(MOST_FIGURES).optional(),
+  strums: z
+    .array(z.object({ name: figureName, steps: strummed }))
+    .max(MOST_FIGURES)
+    .optional(),
+  picking: z
+    .array(z.object({ name: figureName, steps: picked }))
+    .max(MOST_FIGURES)
+    .optional(),
+  percussion: z
+    .array(z.object({ name: figureName, voices: voiced }))
+    .max(MOST_FIGURES)
+    .optional(),
   /** One bar each, played towards the next section; only what lies after the fill's beginning replaces the groove. */
-  fills: z.array(z.object({ name: figureName, voices: voiced })).min(2).max(MOST_FIGURES),
+  fills: z
+    .array(z.object({ name: figureName, voices: voiced }))
+    .min(2)
+    .max(MOST_FIGURES),
   feel: feelSchema.optional(),
   /** How a song in this style likes to end. */
   ending: z.enum(ENDINGS),

@@ -10,16 +10,30 @@ import { splitVoices, voicesOf, withVoicesApart } from './voices';
 function song(): { score: Score; takes: Record<string, Take>; part: string } {
   const { score, takes } = scoreWith(8, 0);
   const part = score.parts.find(({ role }) => role === 'pad' || role === 'comping')!.id;
-  return { score: { ...score, parts: score.parts.map((own) => (own.id === part ? { ...own, role: 'ensemble', name: 'Choir' } : own)) }, takes, part };
+  return {
+    score: {
+      ...score,
+      parts: score.parts.map((own) => (own.id === part ? { ...own, role: 'ensemble', name: 'Choir' } : own)),
+    },
+    takes,
+    part,
+  };
 }
 
 const sounding = (score: Score, takes: Readonly<Record<string, Take>>, parts: readonly string[]) =>
-  timeline(score, takes, NOTHING_HEARD, { from: 0, to: songTicks(score) }).notes.filter(({ part }) => parts.includes(part)).map(({ start, pitch, velocity }) => `${start} ${pitch} ${velocity}`).sort();
+  timeline(score, takes, NOTHING_HEARD, { from: 0, to: songTicks(score) })
+    .notes.filter(({ part }) => parts.includes(part))
+    .map(({ start, pitch, velocity }) => `${start} ${pitch} ${velocity}`)
+    .sort();
 
 describe('voices', () => {
   it('are told apart from the highest down, one note each at a time', () => {
     const note = (start: number, pitch: number) => ({ start, pitch, duration: 100, velocity: 80 });
-    expect(voicesOf([note(0, 60), note(0, 67), note(100, 72), note(200, 64), note(200, 60), note(200, 69)]).map((voice) => voice.map(({ pitch }) => pitch))).toEqual([[67, 72, 69], [60, 64], [60]]);
+    expect(
+      voicesOf([note(0, 60), note(0, 67), note(100, 72), note(200, 64), note(200, 60), note(200, 69)]).map((voice) =>
+        voice.map(({ pitch }) => pitch),
+      ),
+    ).toEqual([[67, 72, 69], [60, 64], [60]]);
   });
 
   it('become parts that together sound what the one part sounded', () => {
@@ -31,14 +45,18 @@ describe('voices', () => {
     expect(split.takes.every((take) => takeSchema.safeParse(take).success)).toBe(true);
     const all = { ...takes, ...Object.fromEntries(split.takes.map((take) => [take.id, take])) };
     expect(sounding(split.score, all, split.parts)).toEqual(sounding(score, takes, [part]));
-    expect(split.score.parts.map(({ name }) => name).filter((name) => name.startsWith('Choir'))).toEqual(split.parts.map((_, voice) => `Choir, voice ${voice + 1}`));
+    expect(split.score.parts.map(({ name }) => name).filter((name) => name.startsWith('Choir'))).toEqual(
+      split.parts.map((_, voice) => `Choir, voice ${voice + 1}`),
+    );
   });
 
   it('are files and tracks of their own when handed over, and one line changes nothing', () => {
     const { score, takes } = song();
     const apart = withVoicesApart(score, takes);
     const files = deliverAll(apart.score, apart.takes).map(({ name }) => name);
-    expect(files.filter((name) => name.includes('Choir, voice'))).toHaveLength(apart.score.parts.length - score.parts.length + 1);
+    expect(files.filter((name) => name.includes('Choir, voice'))).toHaveLength(
+      apart.score.parts.length - score.parts.length + 1,
+    );
     const file = readMidi(deliverSong(apart.score, apart.takes).bytes);
     expect(file.ok && file.file.tracks.map(({ name }) => name)).toContain('Choir, voice 2');
     const melody = score.parts.find(({ role }) => role === 'melody')!.id;

@@ -8,14 +8,20 @@ export function voicesOf(notes: readonly Note[]): Note[][] {
   const stacks = new Map<number, Note[]>();
   for (const note of notes) stacks.set(note.start, [...(stacks.get(note.start) ?? []), note]);
   const voices: Note[][] = [];
-  for (const stack of stacks.values()) stack.sort((a, b) => b.pitch - a.pitch).forEach((note, voice) => (voices[voice] ??= []).push(note));
+  for (const stack of stacks.values())
+    stack.sort((a, b) => b.pitch - a.pitch).forEach((note, voice) => (voices[voice] ??= []).push(note));
   return voices;
 }
 
 /** The top voice is a melody of its own, the others answer it. */
 const roleOf = (voice: number): Role => (voice === 0 ? 'melody' : 'counter');
 
-const reach = (brief: Brief, notes: readonly Note[]): Brief => ({ ...brief, voices: 1, low: Math.min(brief.low, ...notes.map(({ pitch }) => pitch)), high: Math.max(brief.high, ...notes.map(({ pitch }) => pitch)) });
+const reach = (brief: Brief, notes: readonly Note[]): Brief => ({
+  ...brief,
+  voices: 1,
+  low: Math.min(brief.low, ...notes.map(({ pitch }) => pitch)),
+  high: Math.max(brief.high, ...notes.map(({ pitch }) => pitch)),
+});
 
 /**
  * A song in which one part is replaced by a part for each of its voices, so that each can be edited, mixed and handed
@@ -24,13 +30,29 @@ const reach = (brief: Brief, notes: readonly Note[]): Brief => ({ ...brief, voic
  * @param newId  makes ids, given what for
  * @returns the song and the takes that were made; unchanged where the part has no two voices
  */
-export function splitVoices(score: Score, takes: Takes, partId: string, newId: (kind: string) => string): { readonly score: Score; readonly takes: readonly Take[]; readonly parts: readonly string[] } {
+export function splitVoices(
+  score: Score,
+  takes: Takes,
+  partId: string,
+  newId: (kind: string) => string,
+): { readonly score: Score; readonly takes: readonly Take[]; readonly parts: readonly string[] } {
   const part = score.parts.find(({ id }) => id === partId);
-  const split = score.sections.map((section) => { const take = partTake(takes, own(section.chosen, partId) ?? null); return { section, take, voices: take ? voicesOf(take.notes) : [] }; });
+  const split = score.sections.map((section) => {
+    const take = partTake(takes, own(section.chosen, partId) ?? null);
+    return { section, take, voices: take ? voicesOf(take.notes) : [] };
+  });
   const count = Math.max(0, ...split.map(({ voices }) => voices.length));
   if (!part || count < 2) return { score, takes: [], parts: [] };
   const parts = Array.from({ length: count }, (_, voice): Part => ({
-    ...part, id: newId('part'), name: withEnding(part.name, `, voice ${voice + 1}`, LIMITS.name), role: roleOf(voice), colour: (part.colour + voice) % 10, brief: reach(part.brief, split.flatMap(({ voices }) => voices[voice] ?? [])),
+    ...part,
+    id: newId('part'),
+    name: withEnding(part.name, `, voice ${voice + 1}`, LIMITS.name),
+    role: roleOf(voice),
+    colour: (part.colour + voice) % 10,
+    brief: reach(
+      part.brief,
+      split.flatMap(({ voices }) => voices[voice] ?? []),
+    ),
   }));
   const made: PartTake[] = [];
   const sections = split.map(({ section, take, voices }) => {
@@ -38,20 +60,44 @@ export function splitVoices(score: Score, takes: Takes, partId: string, newId: (
     if (!take) return { ...section, chosen };
     const lines = parts.map((line, voice): PartTake => {
       const { asking } = take.origin;
-      return { ...take, id: newId('take'), part: line.id, notes: voices[voice] ?? [], origin: { ...take.origin, how: take.origin.how === 'imported' ? 'imported' : 'voiced', from: `voice ${voice + 1} of ${part.name}`, asking: asking ? { ...asking, role: line.role, brief: line.brief } : null, parents: [take.id] } };
+      return {
+        ...take,
+        id: newId('take'),
+        part: line.id,
+        notes: voices[voice] ?? [],
+        origin: {
+          ...take.origin,
+          how: take.origin.how === 'imported' ? 'imported' : 'voiced',
+          from: `voice ${voice + 1} of ${part.name}`,
+          asking: asking ? { ...asking, role: line.role, brief: line.brief } : null,
+          parents: [take.id],
+        },
+      };
     });
     made.push(...lines);
     return { ...section, chosen: { ...chosen, ...Object.fromEntries(lines.map((line) => [line.part, line.id])) } };
   });
   const at = score.parts.indexOf(part);
-  return { score: { ...score, parts: [...score.parts.slice(0, at), ...parts, ...score.parts.slice(at + 1)], sections }, takes: made, parts: parts.map(({ id }) => id) };
+  return {
+    score: { ...score, parts: [...score.parts.slice(0, at), ...parts, ...score.parts.slice(at + 1)], sections },
+    takes: made,
+    parts: parts.map(({ id }) => id),
+  };
 }
 
 /** A song whose ensembles are parts for each voice, for handing over. */
 export function withVoicesApart(score: Score, takes: Takes): { readonly score: Score; readonly takes: Takes } {
-  return score.parts.filter(({ role }) => role === 'ensemble').reduce<{ score: Score; takes: Takes }>((now, { id }) => {
-    let serial = 0;
-    const split = splitVoices(now.score, now.takes, id, (kind) => `${id}-${kind}-${serial++}`);
-    return { score: split.score, takes: { ...now.takes, ...Object.fromEntries(split.takes.map((take) => [take.id, take])) } };
-  }, { score, takes });
+  return score.parts
+    .filter(({ role }) => role === 'ensemble')
+    .reduce<{ score: Score; takes: Takes }>(
+      (now, { id }) => {
+        let serial = 0;
+        const split = splitVoices(now.score, now.takes, id, (kind) => `${id}-${kind}-${serial++}`);
+        return {
+          score: split.score,
+          takes: { ...now.takes, ...Object.fromEntries(split.takes.map((take) => [take.id, take])) },
+        };
+      },
+      { score, takes },
+    );
 }

@@ -5,10 +5,12 @@ import type { Score } from '../song/schema';
 export const DRUM_CHANNEL = 9;
 
 /**
- * The MIDI channel (0–15) of every part: drums on channel 10, the others in order on the rest. Channels 15 and 16 stay free for previews and the metronome; beyond thirteen pitched
+ * The MIDI channel (0–15) of every part: drums on channel 10, the others in order on the rest. Channels 15 and 16
+ * stay free for previews and the metronome; beyond thirteen pitched
  * parts the channels are used again.
  *
- * @param inFiles  hand percussion shares channel 10 with the drums, as other programs expect; when it sounds here it has a
+ * @param inFiles  hand percussion shares channel 10 with the drums, as other programs expect; when it sounds here it
+ * has a
  *                 channel of its own, so that its level and quiet are its own
  */
 export function channelsOf(score: Score, inFiles = false): ReadonlyMap<string, number> {

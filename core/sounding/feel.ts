@@ -16,7 +16,9 @@ function numberOf(feel: Feel): number {
 function lateness(feel: Feel, role: Part['role']): (pitch: number) => Ticks {
   const whole = feel.late[role] ?? 0;
   if (!isDrumRole(role)) return () => whole;
-  const drums = new Map(Object.entries(feel.drums ?? {}).map(([voice, late]) => [DRUM_KEYS[voice as DrumVoice] as number, late]));
+  const drums = new Map(
+    Object.entries(feel.drums ?? {}).map(([voice, late]) => [DRUM_KEYS[voice as DrumVoice] as number, late]),
+  );
   return (pitch) => drums.get(pitch) ?? whole;
 }
 
@@ -27,7 +29,13 @@ function lateness(feel: Feel, role: Part['role']): (pitch: number) => Ticks {
  * @param amount  0 leaves the notes as they are
  * @param bar     one bar, in ticks
  */
-export function felt(notes: readonly Note[], feel: Feel | undefined, amount: Percent, role: Part['role'], bar: Ticks): readonly Note[] {
+export function felt(
+  notes: readonly Note[],
+  feel: Feel | undefined,
+  amount: Percent,
+  role: Part['role'],
+  bar: Ticks,
+): readonly Note[] {
   if (!feel || amount === 0 || notes.length === 0) return notes;
   const name = `${numberOf(feel)} ${amount} ${role} ${bar}`;
   const byName = known.get(notes) ?? new Map<string, readonly Note[]>();

@@ -19,53 +19,98 @@ import { fittedTakes, soundingNotes } from './parts';
 const key = { tonic: 0, scale: 'major' };
 const typed = (text: string): ChordSpan[] => typeChords([], 0, text, { key, metre: METRES[2]!, length: 7680 });
 const limits = (role: Role): FitLimits => ({ role, low: DEFAULT_BRIEFS[role].low, high: DEFAULT_BRIEFS[role].high });
-const LINES = ['C | Am | F | G', 'C Am | F G7 | Em | C', 'Cm | Ab | Fm | Bb7', 'Dm7 G7 | Cmaj7 | F#m7b5 | B7', 'Db | Gb | Ab7 | Db'];
+const LINES = [
+  'C | Am | F | G',
+  'C Am | F G7 | Em | C',
+  'Cm | Ab | Fm | Bb7',
+  'Dm7 G7 | Cmaj7 | F#m7b5 | B7',
+  'Db | Gb | Ab7 | Db',
+];
 const ground = { ...scoreWith(1, 0).score.ground };
 
 /** A part drafted to one progression. */
 function drafted(role: Role, chords: readonly ChordSpan[], seed: number): readonly Note[] {
-  const result = draft({ asking: { engine: ENGINE, ground, bars: 4, kind: 'verse', role, brief: { ...DEFAULT_BRIEFS[role], adventure: 0 }, beside: [] }, seed, chords, beside: [] }, 0);
+  const result = draft(
+    {
+      asking: {
+        engine: ENGINE,
+        ground,
+        bars: 4,
+        kind: 'verse',
+        role,
+        brief: { ...DEFAULT_BRIEFS[role], adventure: 0 },
+        beside: [],
+      },
+      seed,
+      chords,
+      beside: [],
+    },
+    0,
+  );
   if (!result.ok || result.content.of !== 'part') throw new Error('no draft');
   return result.content.notes;
 }
 
 describe('fitting notes to other chords', () => {
-  const cases = () => fc.tuple(fc.constantFrom(...ROLES), fc.constantFrom(...LINES), fc.constantFrom(...LINES), fc.integer());
+  const cases = () =>
+    fc.tuple(fc.constantFrom(...ROLES), fc.constantFrom(...LINES), fc.constantFrom(...LINES), fc.integer());
 
   it('keeps every onset, every drum and every note under a chord that stays', () => {
-    fc.assert(fc.property(cases(), ([role, from, to, seed]) => {
-      const [old, next] = [typed(from), typed(to)];
-      const notes = drafted(role, old, seed);
-      const fitted = fitNotes(notes, { chords: old, key }, { chords: next, key }, limits(role));
-      const starts = (list: readonly Note[]) => new Set(list.map(({ start }) => start));
-      for (const start of starts(notes)) expect(starts(fitted)).toContain(start);
-      if (isDrumRole(role) || from === to) expect(fitted).toBe(notes);
-      for (const note of fitted) expect(note.duration).toBeGreaterThan(0);
-    }), { numRuns: 60 });
+    fc.assert(
+      fc.property(cases(), ([role, from, to, seed]) => {
+        const [old, next] = [typed(from), typed(to)];
+        const notes = drafted(role, old, seed);
+        const fitted = fitNotes(notes, { chords: old, key }, { chords: next, key }, limits(role));
+        const starts = (list: readonly Note[]) => new Set(list.map(({ start }) => start));
+        for (const start of starts(notes)) expect(starts(fitted)).toContain(start);
+        if (isDrumRole(role) || from === to) expect(fitted).toBe(notes);
+        for (const note of fitted) expect(note.duration).toBeGreaterThan(0);
+      }),
+      { numRuns: 60 },
+    );
   });
 
   it('puts chord notes on chord notes and keeps all others in the chord or the scale', () => {
-    fc.assert(fc.property(cases(), ([role, from, to, seed]) => {
-      if (isDrumRole(role)) return;
-      const [old, next] = [typed(from), typed(to)];
-      for (const { start, pitch } of fitNotes(drafted(role, old, seed), { chords: old, key }, { chords: next, key }, limits(role))) {
-        const [before, chord] = [old, next].map((list) => (list.findLast((span) => span.start <= start) ?? list[0]!).chord!) as [Chord, Chord];
-        if (sameChord(before, chord)) continue;
-        expect(inMask(chordMask(chord) | keyMask(key), pitch)).toBe(true);
-      }
-    }), { numRuns: 60 });
+    fc.assert(
+      fc.property(cases(), ([role, from, to, seed]) => {
+        if (isDrumRole(role)) return;
+        const [old, next] = [typed(from), typed(to)];
+        for (const { start, pitch } of fitNotes(
+          drafted(role, old, seed),
+          { chords: old, key },
+          { chords: next, key },
+          limits(role),
+        )) {
+          const [before, chord] = [old, next].map(
+            (list) => (list.findLast((span) => span.start <= start) ?? list[0]!).chord!,
+          ) as [Chord, Chord];
+          if (sameChord(before, chord)) continue;
+          expect(inMask(chordMask(chord) | keyMask(key), pitch)).toBe(true);
+        }
+      }),
+      { numRuns: 60 },
+    );
   });
 
   it('moves by least motion: never further than to the nearest octave of the same function', () => {
     const [old, next] = [typed('C | C | C | C'), typed('Am | F | G | Em')];
     const notes = drafted('comping', old, 3);
     const fitted = fitNotes(notes, { chords: old, key }, { chords: next, key }, limits('comping'));
-    fitted.forEach((note, index) => { if (fitted.length === notes.length) expect(Math.abs(note.pitch - notes[index]!.pitch)).toBeLessThanOrEqual(12); });
+    fitted.forEach((note, index) => {
+      if (fitted.length === notes.length) expect(Math.abs(note.pitch - notes[index]!.pitch)).toBeLessThanOrEqual(12);
+    });
   });
 
   it('gives a held bass the root of a chord that comes in mid-bar', () => {
     const notes = [{ start: 0, duration: 1920, pitch: 36, velocity: 80 }];
-    expect(fitNotes(notes, { chords: typed('C'), key }, { chords: typed('C F'), key }, limits('bass')).map(({ start, duration, pitch }) => [start, duration, pitch % 12])).toEqual([[0, 960, 0], [960, 960, 5]]);
+    expect(
+      fitNotes(notes, { chords: typed('C'), key }, { chords: typed('C F'), key }, limits('bass')).map(
+        ({ start, duration, pitch }) => [start, duration, pitch % 12],
+      ),
+    ).toEqual([
+      [0, 960, 0],
+      [960, 960, 5],
+    ]);
   });
 
   it('leaves a melody note that belongs to the new chord too', () => {
@@ -74,7 +119,11 @@ describe('fitting notes to other chords', () => {
   });
 
   it('marks what rubs', () => {
-    const rubs = [{ start: 0, duration: 480, pitch: 65, velocity: 80 }, { start: 480, duration: 480, pitch: 64, velocity: 80 }, { start: 960, duration: 480, pitch: 69, velocity: 80 }];
+    const rubs = [
+      { start: 0, duration: 480, pitch: 65, velocity: 80 },
+      { start: 480, duration: 480, pitch: 64, velocity: 80 },
+      { start: 960, duration: 480, pitch: 69, velocity: 80 },
+    ];
     expect(clashes(rubs, typed('C'), () => true)).toEqual([0]);
   });
 });
@@ -82,7 +131,11 @@ describe('fitting notes to other chords', () => {
 describe('parts over other chords', () => {
   const { score, takes } = scoreWith(4, 0);
   const section = score.sections[0]!;
-  const other = { ...takes[section.harmony!]!, id: 'other', chords: typeChords([], 0, 'Fm | Bb7', { key, metre: METRES[2]!, length: 3840 }) };
+  const other = {
+    ...takes[section.harmony!]!,
+    id: 'other',
+    chords: typeChords([], 0, 'Fm | Bb7', { key, metre: METRES[2]!, length: 3840 }),
+  };
   const all = { ...takes, other } as typeof takes;
   const heard = { [section.id]: { harmony: 'other' } };
 
@@ -101,40 +154,55 @@ describe('parts over other chords', () => {
     for (const take of made) {
       expect(take.origin).toMatchObject({ how: 'fitted', parents: [section.chosen[take.part]] });
       expect(take.notes).toBe(soundingNotes(score, section, take.part, all, heard));
-      expect(soundingNotes(score, section, take.part, { ...all, [take.id]: take }, { [section.id]: { harmony: 'other', [take.part]: take.id } })).toBe(take.notes);
+      expect(
+        soundingNotes(
+          score,
+          section,
+          take.part,
+          { ...all, [take.id]: take },
+          { [section.id]: { harmony: 'other', [take.part]: take.id } },
+        ),
+      ).toBe(take.notes);
     }
   });
 
   it('never moves what was imported or edited by hand', () => {
     const id = section.chosen['part-1']!;
     const imported = { ...all, [id]: { ...all[id]!, origin: { ...all[id]!.origin, how: 'imported' as const } } };
-    expect(soundingNotes(score, section, 'part-1', imported, heard)).toBe((imported[id] as { notes: readonly Note[] }).notes);
+    expect(soundingNotes(score, section, 'part-1', imported, heard)).toBe(
+      (imported[id] as { notes: readonly Note[] }).notes,
+    );
   });
 });
 
 describe('a change of key or scale', () => {
   const { score, takes } = scoreWith(4, 0);
   let serial = 0;
-  const follow = (change: object, how: 'move' | 'refit' | 'stay') => followGround(score, takes, NOTHING_HEARD, { section: null, change }, how, () => `followed-${serial++}`);
+  const follow = (change: object, how: 'move' | 'refit' | 'stay') =>
+    followGround(score, takes, NOTHING_HEARD, { section: null, change }, how, () => `followed-${serial++}`);
 
   it('moves all by one interval and never drums', () => {
-    fc.assert(fc.property(fc.integer({ min: 0, max: 11 }), (pitchClass) => {
-      const tonic = tonicsFor('major')[pitchClass]!;
-      const moved = follow({ tonic }, 'move');
-      if (tonic === 0) {
-        expect(moved.takes).toEqual([]);
-        return;
-      }
-      const made = Object.fromEntries(moved.takes.map((take) => [take.id, take]));
-      for (const section of moved.score.sections) {
-        const before = score.sections.find(({ id }) => id === section.id)!;
-        for (const part of score.parts) {
-          const [old, next] = [takes[before.chosen[part.id]!]!, made[section.chosen[part.id]!]];
-          if (part.role === 'drums') expect(section.chosen[part.id]).toBe(before.chosen[part.id]);
-          else if (old.of === 'part' && next?.of === 'part') for (const [index, note] of next.notes.entries()) expect((note.pitch - old.notes[index]!.pitch - pitchClass + 24) % 12).toBe(0);
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 11 }), (pitchClass) => {
+        const tonic = tonicsFor('major')[pitchClass]!;
+        const moved = follow({ tonic }, 'move');
+        if (tonic === 0) {
+          expect(moved.takes).toEqual([]);
+          return;
         }
-      }
-    }));
+        const made = Object.fromEntries(moved.takes.map((take) => [take.id, take]));
+        for (const section of moved.score.sections) {
+          const before = score.sections.find(({ id }) => id === section.id)!;
+          for (const part of score.parts) {
+            const [old, next] = [takes[before.chosen[part.id]!]!, made[section.chosen[part.id]!]];
+            if (part.role === 'drums') expect(section.chosen[part.id]).toBe(before.chosen[part.id]);
+            else if (old.of === 'part' && next?.of === 'part')
+              for (const [index, note] of next.notes.entries())
+                expect((note.pitch - old.notes[index]!.pitch - pitchClass + 24) % 12).toBe(0);
+          }
+        }
+      }),
+    );
   });
 
   it('re-fits notes and chords of the key to the other scale', () => {
@@ -143,16 +211,30 @@ describe('a change of key or scale', () => {
     for (const take of refit.takes) {
       if (take.of !== 'part') continue;
       const old = takes[take.origin.parents[0]!]!;
-      take.notes.forEach((note, index) => { if (old.of === 'part' && inMask(keyMask(key), old.notes[index]!.pitch)) expect(inMask(mask, note.pitch)).toBe(true); });
+      take.notes.forEach((note, index) => {
+        if (old.of === 'part' && inMask(keyMask(key), old.notes[index]!.pitch))
+          expect(inMask(mask, note.pitch)).toBe(true);
+      });
     }
-    const read = (text: string) => { const reading = readChord(text); if (!reading.ok || !reading.chord) throw new Error(text); return reading.chord; };
+    const read = (text: string) => {
+      const reading = readChord(text);
+      if (!reading.ok || !reading.chord) throw new Error(text);
+      return reading.chord;
+    };
     const toMinor = (text: string) => chordSymbol(refitChord(read(text), key, { tonic: 0, scale: 'minor' }));
     expect(['C', 'Am7', 'Em', 'G/B'].map(toMinor)).toEqual(['Cm', 'A♭maj7', 'E♭', 'Gm/B♭']);
   });
 
   it('leaves all as it is, and can concern one section only', () => {
     expect(follow({ tonic: 2 }, 'stay').takes).toEqual([]);
-    const one = followGround(score, takes, NOTHING_HEARD, { section: 'section-2', change: { tonic: 2 } }, 'move', () => `one-${serial++}`);
+    const one = followGround(
+      score,
+      takes,
+      NOTHING_HEARD,
+      { section: 'section-2', change: { tonic: 2 } },
+      'move',
+      () => `one-${serial++}`,
+    );
     expect(one.score.sections[0]).toBe(score.sections[0]);
     expect(one.score.sections[1]!.ground).toEqual({ tonic: 2 });
     expect(one.takes.every(({ section }) => section === 'section-2')).toBe(true);

@@ -10,7 +10,8 @@ const MEMORY = 0.72;
 const known = new WeakMap<readonly Note[], Map<string, readonly Note[]>>();
 
 /**
- * Notes as hands play them: early and late, softer and louder by a correlated walk, notes of one stroke together. The same
+ * Notes as hands play them: early and late, softer and louder by a correlated walk, notes of one stroke together.
+ * The same
  * part strays the same way every time, so that what is heard is what is delivered. No note strays over a bar line: the
  * first beat of a song, a section or a loop would be lost with it.
  *

@@ -3,8 +3,8 @@ import type { Role } from '../song/schema';
 import type { MidiNote } from '../theory/units';
 
 /** The sampled families; each is one bank file of this name. */
-export const FAMILIES = ['piano', 'keys', 'guitars', 'basses', 'strings', 'solo-strings', 'voices', 'winds', 'synths', 'drums'] as const;
-export type Family = (typeof FAMILIES)[number];
+export type Family =
+  'piano' | 'keys' | 'guitars' | 'basses' | 'strings' | 'solo-strings' | 'voices' | 'winds' | 'synths' | 'drums';
 
 /** A sampled sound and the notes that it plays well. */
 export interface Instrument {
@@ -17,7 +17,14 @@ export interface Instrument {
   readonly high: MidiNote;
 }
 
-const row = (id: string, name: string, family: Family, program: number, low: MidiNote, high: MidiNote): Instrument => ({ id, name, family, program, low, high });
+const row = (id: string, name: string, family: Family, program: number, low: MidiNote, high: MidiNote): Instrument => ({
+  id,
+  name,
+  family,
+  program,
+  low,
+  high,
+});
 
 export const INSTRUMENTS: readonly Instrument[] = [
   row('grand-piano', 'Grand piano', 'piano', 0, 21, 108),

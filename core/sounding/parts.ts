@@ -6,25 +6,50 @@ import { fitNotes } from '../song/fit';
 
 const SILENT: readonly Note[] = [];
 
-/** Only what Fendro made of chords follows other chords by itself; recorded, imported and edited notes stay where they were put. */
-const follows = ({ origin }: PartTake): boolean => origin.how === 'drafted' || origin.how === 'fitted' || origin.how === 'voiced';
+/**
+ * Only what Fendro made of chords follows other chords by itself; recorded, imported and edited notes stay where they
+ * were put.
+ */
+const follows = ({ origin }: PartTake): boolean =>
+  origin.how === 'drafted' || origin.how === 'fitted' || origin.how === 'voiced';
 
-/** A take's notes over the chords that sound now: as they were made, or fitted where they were made for other chords. */
-export function fittedNotes(score: Score, section: Section, take: PartTake, takes: Takes, heard: HeardTakes): readonly Note[] {
+/**
+ * A take's notes over the chords that sound now: as they were made, or fitted where they were made for other chords.
+ */
+export function fittedNotes(
+  score: Score,
+  section: Section,
+  take: PartTake,
+  takes: Takes,
+  heard: HeardTakes,
+): readonly Note[] {
   const { asking } = take.origin;
   const harmony = soundingId(section, HARMONY, heard);
-  if (!asking?.role || !asking.brief || harmony === null || asking.harmony === harmony || !follows(take)) return take.notes;
+  if (!asking?.role || !asking.brief || harmony === null || asking.harmony === harmony || !follows(take))
+    return take.notes;
   const before = harmonyTake(takes, asking.harmony ?? null);
   if (!before) return take.notes;
   const { role, brief, ground } = asking;
   const to = { chords: chordsIn(section, takes, heard), key: keyOf(groundOf(score, section)) };
-  return fitNotes(take.notes, { chords: before.chords, key: keyOf(ground) }, to, { role, low: brief.low, high: brief.high });
+  return fitNotes(take.notes, { chords: before.chords, key: keyOf(ground) }, to, {
+    role,
+    low: brief.low,
+    high: brief.high,
+  });
 }
 
 /** The notes of a part in a section, as they sound. */
-export function soundingNotes(score: Score, section: Section, part: string, takes: Takes, heard: HeardTakes): readonly Note[] {
+export function soundingNotes(
+  score: Score,
+  section: Section,
+  part: string,
+  takes: Takes,
+  heard: HeardTakes,
+): readonly Note[] {
   const take = partTake(takes, soundingId(section, part, heard));
-  return take ? aroundSolos(fittedNotes(score, section, take, takes, heard), section, part, barOf(score, section)) : SILENT;
+  return take
+    ? aroundSolos(fittedNotes(score, section, take, takes, heard), section, part, barOf(score, section))
+    : SILENT;
 }
 
 /**
@@ -35,7 +60,13 @@ export function soundingNotes(score: Score, section: Section, part: string, take
  * @param nameIt  makes the id of a new take
  * @returns new takes and which part each is chosen for; parts that stay as they are, are left out
  */
-export function fittedTakes(score: Score, section: Section, takes: Takes, heard: HeardTakes, nameIt: () => string): PartTake[] {
+export function fittedTakes(
+  score: Score,
+  section: Section,
+  takes: Takes,
+  heard: HeardTakes,
+  nameIt: () => string,
+): PartTake[] {
   const harmony = soundingId(section, HARMONY, heard);
   return score.parts.flatMap((part): PartTake[] => {
     const take = partTake(takes, soundingId(section, part.id, heard));
@@ -43,6 +74,18 @@ export function fittedTakes(score: Score, section: Section, takes: Takes, heard:
     const notes = fittedNotes(score, section, take, takes, heard);
     if (notes === take.notes || !take.origin.asking) return [];
     const source = take.origin.how === 'fitted' ? (take.origin.parents[0] ?? take.id) : take.id;
-    return [{ ...take, id: nameIt(), notes, origin: { ...take.origin, how: 'fitted', asking: { ...take.origin.asking, harmony, ground: groundOf(score, section) }, parents: [source] } }];
+    return [
+      {
+        ...take,
+        id: nameIt(),
+        notes,
+        origin: {
+          ...take.origin,
+          how: 'fitted',
+          asking: { ...take.origin.asking, harmony, ground: groundOf(score, section) },
+          parents: [source],
+        },
+      },
+    ];
   });
 }

@@ -35,5 +35,8 @@ export const secondsPerTick = (tempo: number): number => 60 / (tempo * TICKS_PER
 
 /** Seconds from the start of the running order to a moment, over all its tempos. */
 export function secondsTo(score: Score, to: Ticks): number {
-  return groundSpans(score).reduce((total, { start, end, ground }) => total + Math.max(0, Math.min(end, to) - start) * secondsPerTick(ground.tempo), 0);
+  return groundSpans(score).reduce(
+    (total, { start, end, ground }) => total + Math.max(0, Math.min(end, to) - start) * secondsPerTick(ground.tempo),
+    0,
+  );
 }

@@ -63,8 +63,16 @@ export function grooved(notes: readonly Note[], { swing, metre }: Pick<Ground, '
   return moved;
 }
 
-/** Notes as a part's hands play them on a ground, in the feel of its style, on the drums of its kit that the writer has put in place of others. */
-export function played(notes: readonly Note[], { id, role, brief, swaps, style }: Part, ground: Ground, song: Pick<Score, 'styles'>): readonly Note[] {
+/**
+ * Notes as a part's hands play them on a ground, in the feel of its style, on the drums of its kit that the writer
+ * has put in place of others.
+ */
+export function played(
+  notes: readonly Note[],
+  { id, role, brief, swaps, style }: Part,
+  ground: Ground,
+  song: Pick<Score, 'styles'>,
+): readonly Note[] {
   const bar = barTicks(ground.metre);
   const onFeel = felt(grooved(notes, ground), styleIn(song, style ?? ground.style).feel, ground.feel ?? 100, role, bar);
   return swapped(humanised(onFeel, brief.humanise, id, bar), swaps);
@@ -76,12 +84,19 @@ function swapped(notes: readonly Note[], swaps: Part['swaps']): readonly Note[] 
   if (Object.keys(swaps).length === 0) return notes;
   const known = swappedNotes.get(notes) ?? new WeakMap<Part['swaps'], readonly Note[]>();
   swappedNotes.set(notes, known);
-  const found = known.get(swaps) ?? notes.map((note) => ({ ...note, pitch: swaps[note.pitch] ?? note.pitch })).sort((a, b) => a.start - b.start || a.pitch - b.pitch);
+  const found =
+    known.get(swaps) ??
+    notes
+      .map((note) => ({ ...note, pitch: swaps[note.pitch] ?? note.pitch }))
+      .sort((a, b) => a.start - b.start || a.pitch - b.pitch);
   known.set(swaps, found);
   return found;
 }
 
-/** A part's notes at one place of the running order, from the section's start; what lies beyond a shortened section is silent. */
+/**
+ * A part's notes at one place of the running order, from the section's start; what lies beyond a shortened section is
+ * silent.
+ */
 function placedNotes(placed: Placed, part: Part, score: Score, takes: Takes, heard: HeardTakes): readonly Note[] {
   const ground = groundOf(score, placed.section);
   const notes = played(soundingNotes(score, placed.section, part.id, takes, heard), part, ground, score);
@@ -92,7 +107,8 @@ function placedNotes(placed: Placed, part: Part, score: Score, takes: Takes, hea
  * The one way from a song to what sounds; playback, files and pictures all use it.
  *
  * A note may ring past its section for a bar, until the part's next onset; a pick-up before a section silences the same
- * part's older notes. Both depend on two neighbouring sections only, so neighbouring windows give the same notes as one.
+ * part's older notes. Both depend on two neighbouring sections only, so neighbouring windows give the same notes as
+ * one.
  *
  * @param heard  takes that sound in place of the chosen ones
  * @param span   ticks from the start of the running order

@@ -19,7 +19,7 @@ export interface ChordFacts {
 }
 
 /** Scales with five to eight notes over the root that hold the whole chord, by how much of the key they keep. */
-export function fittingScales(chord: Chord, key: Key): Scale[] {
+function fittingScales(chord: Chord, key: Key): Scale[] {
   const root = pitchClassOf(chord.root);
   const wanted = chordMask({ ...chord, bass: null });
   const home = keyMask(key);
@@ -63,7 +63,10 @@ export interface ReadingFacts {
   readonly reasons: readonly string[];
 }
 
-/** What can be said of a progression under a melody: how much of the melody it holds, and why it leaves the key where it does. */
+/**
+ * What can be said of a progression under a melody: how much of the melody it holds, and why it leaves the key where
+ * it does.
+ */
 export function readingFacts(chords: readonly ChordSpan[], melody: readonly Note[], key: Key): ReadingFacts {
   let inside = 0;
   let total = 0;

@@ -33,7 +33,13 @@ const percent = (part: number, whole: number): Percent => (whole === 0 ? 0 : Mat
  *
  * @param notes  in order of their starts
  */
-export function factsOf(notes: readonly Note[], chords: readonly ChordSpan[], key: Key, metre: Metre, bars: number): TakeFacts {
+export function factsOf(
+  notes: readonly Note[],
+  chords: readonly ChordSpan[],
+  key: Key,
+  metre: Metre,
+  bars: number,
+): TakeFacts {
   const bar = barTicks(metre);
   const starts = [...new Set(notes.map(({ start }) => start))];
   const top = topLine(notes);
@@ -50,9 +56,18 @@ export function factsOf(notes: readonly Note[], chords: readonly ChordSpan[], ke
     onsetsPerBar: Math.round((10 * starts.length) / Math.max(1, bars)) / 10,
     low: pitches.length > 0 ? Math.min(...pitches) : null,
     high: pitches.length > 0 ? Math.max(...pitches) : null,
-    steps: percent(count((size) => size === 1 || size === 2), intervals.length),
-    skips: percent(count((size) => size === 3 || size === 4), intervals.length),
-    leaps: percent(count((size) => size >= 5), intervals.length),
+    steps: percent(
+      count((size) => size === 1 || size === 2),
+      intervals.length,
+    ),
+    skips: percent(
+      count((size) => size === 3 || size === 4),
+      intervals.length,
+    ),
+    leaps: percent(
+      count((size) => size >= 5),
+      intervals.length,
+    ),
     chordTonesOnBeats: percent(consonant.length, onBeat.length),
     outsideScale: notes.filter(({ pitch }) => !inMask(keyMask(key), pitch)).length,
     offBeat: percent(starts.filter((start) => metricalWeight(metre, start) < WEIGHT.beat).length, starts.length),
@@ -69,7 +84,12 @@ function topLine(notes: readonly Note[]): MidiNote[] {
 }
 
 function repeatedRhythms(starts: readonly Ticks[], bar: Ticks, bars: number): Percent {
-  const rhythms = Array.from({ length: bars }, (_, index) => starts.filter((start) => Math.floor(start / bar) === index).map((start) => modulo(start, bar)).join());
+  const rhythms = Array.from({ length: bars }, (_, index) =>
+    starts
+      .filter((start) => Math.floor(start / bar) === index)
+      .map((start) => modulo(start, bar))
+      .join(),
+  );
   return percent(rhythms.filter((rhythm, index) => rhythm !== '' && rhythms.indexOf(rhythm) < index).length, bars - 1);
 }
 

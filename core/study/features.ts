@@ -7,7 +7,15 @@ import { modulo, range, type Ticks } from '../theory/units';
 export type Features = Float64Array;
 
 /** How much each aspect counts. */
-const WEIGHTS = { rhythm: 1.6, density: 0.8, contour: 1.4, register: 0.7, intervals: 1.2, voices: 1.2, harmony: 1 } as const;
+const WEIGHTS = {
+  rhythm: 1.6,
+  density: 0.8,
+  contour: 1.4,
+  register: 0.7,
+  intervals: 1.2,
+  voices: 1.2,
+  harmony: 1,
+} as const;
 
 const POSITIONS = 16;
 const SLICES = 8;
@@ -34,8 +42,12 @@ export function noteFeatures(notes: readonly Note[], length: Ticks, bar: Ticks):
   });
   contour.forEach((sum, slice) => (contour[slice] = sum / Math.max(1, counts[slice] as number)));
   return join([
-    [rhythm, WEIGHTS.rhythm], [density, WEIGHTS.density], [contour, WEIGHTS.contour],
-    [Float64Array.of((mean - 60) / 8), WEIGHTS.register], [intervals, WEIGHTS.intervals], [pitchClasses, WEIGHTS.voices],
+    [rhythm, WEIGHTS.rhythm],
+    [density, WEIGHTS.density],
+    [contour, WEIGHTS.contour],
+    [Float64Array.of((mean - 60) / 8), WEIGHTS.register],
+    [intervals, WEIGHTS.intervals],
+    [pitchClasses, WEIGHTS.voices],
   ]);
 }
 

@@ -4,7 +4,8 @@ import { metricalWeight, WEIGHT, type Metre } from '../theory/metre';
 import { inMask } from '../theory/pitch';
 
 /** What a note of a line does against its chord. */
-export type NoteRole = 'chord note' | 'passing' | 'neighbour' | 'suspension' | 'anticipation' | 'appoggiatura' | 'escape' | 'free';
+export type NoteRole =
+  'chord note' | 'passing' | 'neighbour' | 'suspension' | 'anticipation' | 'appoggiatura' | 'escape' | 'free';
 
 const isStep = (interval: number): boolean => Math.abs(interval) >= 1 && Math.abs(interval) <= 2;
 
@@ -38,6 +39,16 @@ export function noteRoles(notes: readonly Note[], chords: readonly ChordSpan[], 
 export function sayRoles(roles: readonly NoteRole[]): string {
   const counts = new Map<NoteRole, number>();
   for (const role of roles) counts.set(role, (counts.get(role) ?? 0) + 1);
-  const plural: Readonly<Partial<Record<NoteRole, string>>> = { 'chord note': 'chord notes', neighbour: 'neighbours', suspension: 'suspensions', anticipation: 'anticipations', appoggiatura: 'appoggiaturas', escape: 'escapes' };
-  return [...counts].sort((a, b) => b[1] - a[1]).map(([role, count]) => `${count} ${count === 1 ? role : (plural[role] ?? role)}`).join(', ');
+  const plural: Readonly<Partial<Record<NoteRole, string>>> = {
+    'chord note': 'chord notes',
+    neighbour: 'neighbours',
+    suspension: 'suspensions',
+    anticipation: 'anticipations',
+    appoggiatura: 'appoggiaturas',
+    escape: 'escapes',
+  };
+  return [...counts]
+    .sort((a, b) => b[1] - a[1])
+    .map(([role, count]) => `${count} ${count === 1 ? role : (plural[role] ?? role)}`)
+    .join(', ');
 }

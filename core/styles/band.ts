@@ -8,33 +8,83 @@ import type { BandPart, Style } from '../song/style';
 /** A part as a style sets it up. */
 export function partFrom(band: BandPart, id: string, colour: number): Part {
   const { role, name, instrument, level, pan, brief } = band;
-  return { id, name, role, instrument, colour: colour % 10, level, pan, muted: false, style: null, swaps: {}, brief: { ...DEFAULT_BRIEFS[role], ...brief } };
+  return {
+    id,
+    name,
+    role,
+    instrument,
+    colour: colour % 10,
+    level,
+    pan,
+    muted: false,
+    style: null,
+    swaps: {},
+    brief: { ...DEFAULT_BRIEFS[role], ...brief },
+  };
 }
 
 /** A song's parts as the band of a style. */
-export const bandOf = ({ parts }: Pick<Score, 'parts'>): BandPart[] => parts.map(({ role, name, instrument, level, pan, brief }) => ({ role, name, instrument, level, pan, brief }));
+export const bandOf = ({ parts }: Pick<Score, 'parts'>): BandPart[] =>
+  parts.map(({ role, name, instrument, level, pan, brief }) => ({ role, name, instrument, level, pan, brief }));
 
 const PLAIN_INSTRUMENT: Readonly<Record<Role, string>> = {
-  melody: 'flute', solo: 'clean-guitar', counter: 'clarinet', ostinato: 'marimba', comping: 'grand-piano', strum: 'steel-guitar', picking: 'nylon-guitar', arpeggio: 'electric-piano', pad: 'warm-pad',
-  ensemble: 'string-ensemble', bass: 'fingered-bass', drums: 'standard-kit', percussion: 'standard-kit',
+  melody: 'flute',
+  solo: 'clean-guitar',
+  counter: 'clarinet',
+  ostinato: 'marimba',
+  comping: 'grand-piano',
+  strum: 'steel-guitar',
+  picking: 'nylon-guitar',
+  arpeggio: 'electric-piano',
+  pad: 'warm-pad',
+  ensemble: 'string-ensemble',
+  bass: 'fingered-bass',
+  drums: 'standard-kit',
+  percussion: 'standard-kit',
 };
 export const ROLE_NAMES: Readonly<Record<Role, string>> = {
-  melody: 'Melody', solo: 'Solo', counter: 'Counter-melody', ostinato: 'Riff', comping: 'Keys', strum: 'Strummed guitar', picking: 'Picked guitar', arpeggio: 'Arpeggio', pad: 'Pad',
-  ensemble: 'Ensemble', bass: 'Bass', drums: 'Drums', percussion: 'Percussion',
+  melody: 'Melody',
+  solo: 'Solo',
+  counter: 'Counter-melody',
+  ostinato: 'Riff',
+  comping: 'Keys',
+  strum: 'Strummed guitar',
+  picking: 'Picked guitar',
+  arpeggio: 'Arpeggio',
+  pad: 'Pad',
+  ensemble: 'Ensemble',
+  bass: 'Bass',
+  drums: 'Drums',
+  percussion: 'Percussion',
 };
 
 /** A new part of some role: as the style has it, or with a fitting instrument where the style has none. */
 export function newPart(style: Style, role: Role, id: string, colour: number): Part {
   const band = style.band.find((part) => part.role === role);
-  return partFrom(band ?? { role, name: ROLE_NAMES[role], instrument: PLAIN_INSTRUMENT[role], level: 68, pan: 0, brief: {} }, id, colour);
+  return partFrom(
+    band ?? { role, name: ROLE_NAMES[role], instrument: PLAIN_INSTRUMENT[role], level: 68, pan: 0, brief: {} },
+    id,
+    colour,
+  );
 }
 
 /** A colour that no part of the song has yet, as far as there are any left. */
-export const freeColour = ({ parts }: Score): number => [0, 1, 2, 3, 4, 5, 6, 7, 8, 9].find((colour) => parts.every((part) => part.colour !== colour)) ?? parts.length % 10;
+export const freeColour = ({ parts }: Score): number =>
+  [0, 1, 2, 3, 4, 5, 6, 7, 8, 9].find((colour) => parts.every((part) => part.colour !== colour)) ?? parts.length % 10;
 
 /** A new section with nothing in it. */
 export const newSection = (style: Style, kind: SectionKind, id: string, name = nameOfKind(kind)): Section => ({
-  id, kind, name, bars: USUAL_BARS[kind], harmony: null, harmonyBrief: harmonyBriefFor(kind, style.harmony), ground: {}, chordSetting: PLAIN_CHORDS, solos: [], heldBars: [], chosen: {},
+  id,
+  kind,
+  name,
+  bars: USUAL_BARS[kind],
+  harmony: null,
+  harmonyBrief: harmonyBriefFor(kind, style.harmony),
+  ground: {},
+  chordSetting: PLAIN_CHORDS,
+  solos: [],
+  heldBars: [],
+  chosen: {},
 });
 
 /** A style's usual tempo, metre and swing over a key. */
@@ -49,7 +99,12 @@ export function groundFor(style: Style, key: Pick<Ground, 'tonic' | 'scale'>): G
  *
  * @param newId  makes ids, given what for; sections need ids that no other song has
  */
-export function startScore(title: string, ground: Ground, style: Style, newId: (kind: string) => string = (kind) => `${kind}-1`): Score {
+export function startScore(
+  title: string,
+  ground: Ground,
+  style: Style,
+  newId: (kind: string) => string = (kind) => `${kind}-1`,
+): Score {
   const section = newSection(style, 'verse', newId('section'));
   return {
     title,
@@ -73,10 +128,18 @@ export interface StyleChange {
   readonly missing: boolean;
 }
 
-/** Applies a style to a song: its dialect and figures for whatever is drafted from now on, its briefs for parts of the same role, and what is asked for besides. Takes stay as they are. */
+/**
+ * Applies a style to a song: its dialect and figures for whatever is drafted from now on, its briefs for parts of the
+ * same role, and what is asked for besides. Takes stay as they are.
+ */
 export function applyStyle(score: Score, style: Style, change: StyleChange, newId: () => string): Score {
   const usual = groundFor(style, score.ground);
-  const ground: Ground = { ...score.ground, style: style.id, swing: style.swing, ...(change.pace ? { tempo: usual.tempo, metre: usual.metre } : {}) };
+  const ground: Ground = {
+    ...score.ground,
+    style: style.id,
+    swing: style.swing,
+    ...(change.pace ? { tempo: usual.tempo, metre: usual.metre } : {}),
+  };
   const open = [...style.band];
   const parts = score.parts.map((part): Part => {
     const place = open.findIndex(({ role }) => role === part.role);
@@ -84,7 +147,11 @@ export function applyStyle(score: Score, style: Style, change: StyleChange, newI
     if (!band) return part;
     open.splice(place, 1);
     const fresh = partFrom(band, part.id, part.colour);
-    return { ...part, brief: fresh.brief, ...(change.sounds ? { instrument: fresh.instrument, level: fresh.level, pan: fresh.pan } : {}) };
+    return {
+      ...part,
+      brief: fresh.brief,
+      ...(change.sounds ? { instrument: fresh.instrument, level: fresh.level, pan: fresh.pan } : {}),
+    };
   });
   const added = change.missing ? open.map((band, index) => partFrom(band, newId(), parts.length + index)) : [];
   return withStyle({ ...score, ground, parts: [...parts, ...added] }, style);

@@ -27,7 +27,10 @@ export const bluegrass: Style = {
   ],
   grooves: [
     { name: 'chop and thump', voices: { kick: 'x...x...x...x...', stick: '..x...x...x...x.' } },
-    { name: 'brush drive', voices: { kick: 'x.......x.......', snare: '..x...x...x...x.', 'closed hat': 'x.x.x.x.x.x.x.x.' } },
+    {
+      name: 'brush drive',
+      voices: { kick: 'x.......x.......', snare: '..x...x...x...x.', 'closed hat': 'x.x.x.x.x.x.x.x.' },
+    },
   ],
   fills: [
     { name: 'run of sticks', voices: { stick: 'x.x.xxxxx.x.xxxx' } },
@@ -38,10 +41,31 @@ export const bluegrass: Style = {
   feel: { late: { bass: -3, strum: -4, picking: -2, ostinato: -2 }, accents: [2, -4, 5, -2] },
   ending: 'tag',
   band: [
-    { role: 'melody', name: 'Fiddle', instrument: 'violin', level: 76, pan: 10, brief: { low: 60, high: 83, busyness: 9, syncopation: 20, stride: 45 } },
+    {
+      role: 'melody',
+      name: 'Fiddle',
+      instrument: 'violin',
+      level: 76,
+      pan: 10,
+      brief: { low: 60, high: 83, busyness: 9, syncopation: 20, stride: 45 },
+    },
     { role: 'picking', name: 'Guitar', instrument: 'steel-guitar', level: 66, pan: -18, brief: { busyness: 15 } },
-    { role: 'ostinato', name: 'Roll', instrument: 'nylon-guitar', level: 58, pan: 20, brief: { low: 55, high: 76, busyness: 12 } },
+    {
+      role: 'ostinato',
+      name: 'Roll',
+      instrument: 'nylon-guitar',
+      level: 58,
+      pan: 20,
+      brief: { low: 55, high: 76, busyness: 12 },
+    },
     { role: 'strum', name: 'Chop', instrument: 'steel-guitar', level: 54, pan: -8, brief: { busyness: 4, length: 20 } },
-    { role: 'bass', name: 'Bass', instrument: 'acoustic-bass', level: 80, pan: 0, brief: { low: 28, high: 50, busyness: 4 } },
+    {
+      role: 'bass',
+      name: 'Bass',
+      instrument: 'acoustic-bass',
+      level: 80,
+      pan: 0,
+      brief: { low: 28, high: 50, busyness: 4 },
+    },
   ],
 };

@@ -27,7 +27,10 @@ export const blues: Style = {
   ],
   grooves: [
     { name: 'shuffle', voices: { kick: 'x.......x.....4.', snare: '....X.......X...', ride: 'x..xx..xx..xx..x' } },
-    { name: 'slow four', voices: { kick: 'x.......x.x.....', snare: '....X.......X..3', 'closed hat': 'x.x.x.x.x.x.x.x.' } },
+    {
+      name: 'slow four',
+      voices: { kick: 'x.......x.x.....', snare: '....X.......X..3', 'closed hat': 'x.x.x.x.x.x.x.x.' },
+    },
   ],
   fills: [
     { name: 'triplet toms', voices: { 'high tom': '........x.x.....', 'low tom': '............x.x.' } },
@@ -38,10 +41,38 @@ export const blues: Style = {
   feel: { late: { drums: 3, bass: 6, comping: 12, melody: 10, solo: 14 }, drums: { snare: 10 } },
   ending: 'turn',
   band: [
-    { role: 'melody', name: 'Lead guitar', instrument: 'driven-guitar', level: 72, pan: 8, brief: { low: 52, high: 76, busyness: 4, syncopation: 55, breath: 70, adventure: 30 } },
-    { role: 'comping', name: 'Piano', instrument: 'grand-piano', level: 62, pan: -18, brief: { low: 45, high: 64, busyness: 4 } },
-    { role: 'strum', name: 'Rhythm guitar', instrument: 'clean-guitar', level: 56, pan: 20, brief: { busyness: 4, length: 50 } },
-    { role: 'bass', name: 'Bass', instrument: 'fingered-bass', level: 80, pan: 0, brief: { low: 28, high: 50, busyness: 5 } },
+    {
+      role: 'melody',
+      name: 'Lead guitar',
+      instrument: 'driven-guitar',
+      level: 72,
+      pan: 8,
+      brief: { low: 52, high: 76, busyness: 4, syncopation: 55, breath: 70, adventure: 30 },
+    },
+    {
+      role: 'comping',
+      name: 'Piano',
+      instrument: 'grand-piano',
+      level: 62,
+      pan: -18,
+      brief: { low: 45, high: 64, busyness: 4 },
+    },
+    {
+      role: 'strum',
+      name: 'Rhythm guitar',
+      instrument: 'clean-guitar',
+      level: 56,
+      pan: 20,
+      brief: { busyness: 4, length: 50 },
+    },
+    {
+      role: 'bass',
+      name: 'Bass',
+      instrument: 'fingered-bass',
+      level: 80,
+      pan: 0,
+      brief: { low: 28, high: 50, busyness: 5 },
+    },
     { role: 'drums', name: 'Drums', instrument: 'standard-kit', level: 70, pan: 0, brief: { busyness: 13 } },
   ],
 };

@@ -4,8 +4,10 @@ import { METRES, metreName } from '../theory/metre';
 export type Fullness = 'sparse' | 'steady' | 'busy';
 
 /**
- * A rhythm for chords on sixteenths, bars parted by `|`, written for one metre and carried to any other by what each beat
- * does in its bar. Struck: `X` accented, `x` always, `1`–`9` in 10–90 % of cases; `<` takes the coming chord, `~` is a
+ * A rhythm for chords on sixteenths, bars parted by `|`, written for one metre and carried to any other by what each
+ * beat
+ * does in its bar. Struck: `X` accented, `x` always, `1`–`9` in 10–90 % of cases; `<` takes the coming chord, `~` is
+ * a
  * muted stroke, `,` stops what sounds; `.` lets it sound on.
  */
 export interface ChordRhythm {
@@ -97,7 +99,9 @@ Odd | steady | 5/4 | 86 | three and two | X...x...x...X...x...
 const idOf = (family: string, name: string): string => `${family} ${name}`.toLowerCase().replaceAll(/[^a-z0-9]+/g, '-');
 
 function parseRow(row: string): ChordRhythm {
-  const [family = '', fullness = '', metre = '', length = '', name = '', steps = ''] = row.split(' | ').map((cell) => cell.trim());
+  const [family = '', fullness = '', metre = '', length = '', name = '', steps = ''] = row
+    .split(' | ')
+    .map((cell) => cell.trim());
   return { id: idOf(family, name), name, family, fullness: fullness as Fullness, metre, steps, length: Number(length) };
 }
 
@@ -106,7 +110,10 @@ export const CHORD_RHYTHMS: readonly ChordRhythm[] = TABLE.trim().split('\n').ma
 
 const BY_ID: ReadonlyMap<string, ChordRhythm> = new Map(CHORD_RHYTHMS.map((rhythm) => [rhythm.id, rhythm]));
 
-/** A rhythm of one's own is written out in its id, so that it goes wherever the song goes: `own:Rain: 4/4 80 X...x...`. */
+/**
+ * A rhythm of one's own is written out in its id, so that it goes wherever the song goes: `own:Rain: 4/4 80
+ * X...x...`.
+ */
 const OWN = /^own:([^:]{1,40}): (\d{1,2}\/\d{1,2}) (\d{1,3}) ([Xx1-9<~,.|]{4,96})$/;
 
 export const ownRhythmId = (name: string, metre: string, length: number, steps: string): string =>
@@ -128,7 +135,15 @@ export function chordRhythmOf(id: string | null | undefined): ChordRhythm | null
   const match = OWN.exec(id);
   if (!match) return null;
   const [, name = '', metre = '', length = '', steps = ''] = match;
-  return { id, name, family: 'Own', fullness: fullnessOf(steps), metre, steps, length: Math.min(100, Math.max(5, Number(length))) };
+  return {
+    id,
+    name,
+    family: 'Own',
+    fullness: fullnessOf(steps),
+    metre,
+    steps,
+    length: Math.min(100, Math.max(5, Number(length))),
+  };
 }
 
 /** True for a metre that figures can be written in. */

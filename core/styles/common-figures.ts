@@ -1,7 +1,10 @@
 import type { BASS_WAYS } from '../song/brief-schema';
 import type { BassFigure, Groove, GuitarFigure } from '../song/style';
 
-/** Figures that serve every style that has none of its own; written on sixteenths in 4/4, carried to other metres like all others. */
+/**
+ * Figures that serve every style that has none of its own; written on sixteenths in 4/4, carried to other metres like
+ * all others.
+ */
 
 export const COMMON_STRUMS: readonly GuitarFigure[] = [
   { name: 'one a bar', steps: 'D...............' },
@@ -39,7 +42,15 @@ export const BASS_WAY_FIGURES: Readonly<Record<(typeof BASS_WAYS)[number], BassF
 export const COMMON_PERCUSSION: readonly Groove[] = [
   { name: 'shaker alone', voices: { shaker: 'x.x.X.x.x.x.X.x.' } },
   { name: 'tambourine on the back beat', voices: { tambourine: '....X.......X...', shaker: '3.5.3.5.3.5.3.5.' } },
-  { name: 'congas', voices: { 'open conga': '............X.x.', 'muted conga': 'x...x...x.......', 'low conga': '......4.......4.', cabasa: 'x.x.x.x.x.x.x.x.' } },
+  {
+    name: 'congas',
+    voices: {
+      'open conga': '............X.x.',
+      'muted conga': 'x...x...x.......',
+      'low conga': '......4.......4.',
+      cabasa: 'x.x.x.x.x.x.x.x.',
+    },
+  },
   { name: 'bongo eighths', voices: { 'high bongo': 'X.x.x.x.X.x...x.', 'low bongo': '............x...' } },
   { name: 'clave and shaker', voices: { clave: 'x.....x.....x...|....x...x.......', shaker: 'x.x.x.x.x.x.x.x.' } },
   { name: 'running shaker', voices: { shaker: 'X3x3x3x3X3x3x3x3', tambourine: '....x.......x...' } },

@@ -27,7 +27,10 @@ export const country: Style = {
   ],
   grooves: [
     { name: 'train beat', voices: { kick: 'x.......x.......', snare: 'x.x5X.x.x.x5X.x.' } },
-    { name: 'two-step', voices: { kick: 'x.......x.......', snare: '....X.......X...', 'closed hat': 'x.x.x.x.x.x.x.x.' } },
+    {
+      name: 'two-step',
+      voices: { kick: 'x.......x.......', snare: '....X.......X...', 'closed hat': 'x.x.x.x.x.x.x.x.' },
+    },
   ],
   fills: [
     { name: 'snare train', voices: { snare: 'xxx.xxx.xxxxXxxx' } },
@@ -38,10 +41,31 @@ export const country: Style = {
   feel: { late: { strum: -3, bass: 2, drums: 0 }, drums: { snare: 4 }, accents: [2, -4, 4, -4] },
   ending: 'tag',
   band: [
-    { role: 'melody', name: 'Melody', instrument: 'clean-guitar', level: 76, pan: 8, brief: { low: 55, high: 78, busyness: 5, syncopation: 20 } },
+    {
+      role: 'melody',
+      name: 'Melody',
+      instrument: 'clean-guitar',
+      level: 76,
+      pan: 8,
+      brief: { low: 55, high: 78, busyness: 5, syncopation: 20 },
+    },
     { role: 'strum', name: 'Guitar', instrument: 'steel-guitar', level: 64, pan: -20, brief: { busyness: 6 } },
-    { role: 'comping', name: 'Piano', instrument: 'grand-piano', level: 54, pan: 20, brief: { low: 45, high: 64, busyness: 4 } },
-    { role: 'bass', name: 'Bass', instrument: 'picked-bass', level: 80, pan: 0, brief: { low: 28, high: 50, busyness: 2 } },
+    {
+      role: 'comping',
+      name: 'Piano',
+      instrument: 'grand-piano',
+      level: 54,
+      pan: 20,
+      brief: { low: 45, high: 64, busyness: 4 },
+    },
+    {
+      role: 'bass',
+      name: 'Bass',
+      instrument: 'picked-bass',
+      level: 80,
+      pan: 0,
+      brief: { low: 28, high: 50, busyness: 2 },
+    },
     { role: 'drums', name: 'Drums', instrument: 'brush-kit', level: 66, pan: 0, brief: { busyness: 12 } },
   ],
 };

@@ -26,8 +26,14 @@ export const drumAndBass: Style = {
     { name: 'answer', steps: 'R.....w...R.....', length: 84 },
   ],
   grooves: [
-    { name: 'two-step', voices: { kick: 'x.........x.....', snare: '....X.......X...', 'closed hat': 'x.x.x.x.x.x.x.x.' } },
-    { name: 'chopped break', voices: { kick: 'x.x.......x.....', snare: '....X..3.3..X.3.', ride: 'x.x.x.x.x.x.x.x.' } },
+    {
+      name: 'two-step',
+      voices: { kick: 'x.........x.....', snare: '....X.......X...', 'closed hat': 'x.x.x.x.x.x.x.x.' },
+    },
+    {
+      name: 'chopped break',
+      voices: { kick: 'x.x.......x.....', snare: '....X..3.3..X.3.', ride: 'x.x.x.x.x.x.x.x.' },
+    },
   ],
   fills: [
     { name: 'break roll', voices: { snare: 'x.x.X.xx.x.xX.xx' } },
@@ -38,10 +44,38 @@ export const drumAndBass: Style = {
   feel: { late: { drums: 0, bass: 5 }, drums: { snare: -3 }, accents: [4, -10, 0, -8] },
   ending: 'stop',
   band: [
-    { role: 'melody', name: 'Lead', instrument: 'voices', level: 60, pan: 8, brief: { low: 57, high: 76, busyness: 2.5, syncopation: 40, breath: 80 } },
-    { role: 'arpeggio', name: 'Keys', instrument: 'electric-piano', level: 74, pan: -18, brief: { low: 48, high: 67, busyness: 7 } },
-    { role: 'pad', name: 'Pad', instrument: 'synth-strings', level: 52, pan: 16, brief: { low: 47, high: 66, busyness: 1 } },
-    { role: 'bass', name: 'Sub', instrument: 'round-synth-bass', level: 84, pan: 0, brief: { low: 26, high: 45, busyness: 3 } },
+    {
+      role: 'melody',
+      name: 'Lead',
+      instrument: 'voices',
+      level: 60,
+      pan: 8,
+      brief: { low: 57, high: 76, busyness: 2.5, syncopation: 40, breath: 80 },
+    },
+    {
+      role: 'arpeggio',
+      name: 'Keys',
+      instrument: 'electric-piano',
+      level: 74,
+      pan: -18,
+      brief: { low: 48, high: 67, busyness: 7 },
+    },
+    {
+      role: 'pad',
+      name: 'Pad',
+      instrument: 'synth-strings',
+      level: 52,
+      pan: 16,
+      brief: { low: 47, high: 66, busyness: 1 },
+    },
+    {
+      role: 'bass',
+      name: 'Sub',
+      instrument: 'round-synth-bass',
+      level: 84,
+      pan: 0,
+      brief: { low: 26, high: 45, busyness: 3 },
+    },
     { role: 'drums', name: 'Drums', instrument: 'electronic-kit', level: 78, pan: 0, brief: { busyness: 13 } },
   ],
 };

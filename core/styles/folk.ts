@@ -26,8 +26,14 @@ export const folk: Style = {
     { name: 'walking home', steps: 'R...W...F...A...', length: 86 },
   ],
   grooves: [
-    { name: 'hand on wood', voices: { kick: 'x.......x.......', stick: '....x.......x...', shaker: 'x.x.x.x.x.x.x.x.' } },
-    { name: 'light brushes', voices: { kick: 'x.......x.......', snare: '..5.x.3...5.x.3.', tambourine: '....x.......x...' } },
+    {
+      name: 'hand on wood',
+      voices: { kick: 'x.......x.......', stick: '....x.......x...', shaker: 'x.x.x.x.x.x.x.x.' },
+    },
+    {
+      name: 'light brushes',
+      voices: { kick: 'x.......x.......', snare: '..5.x.3...5.x.3.', tambourine: '....x.......x...' },
+    },
   ],
   fills: [
     { name: 'two knocks', voices: { stick: '........x.x.....' } },
@@ -35,13 +41,38 @@ export const folk: Style = {
     { name: 'kick and stop', voices: { kick: 'x.......x.......', snare: '............X...' } },
     { name: 'two and a roll', voices: { snare: '........x...x3x3', kick: '........x.......' } },
   ],
-  strums: [{ name: 'boom chick', steps: 'D...d...D...d...' }, { name: 'boom chick-a', steps: 'D...d.u.D...d.u.' }, { name: 'rolling', steps: 'D..uD.duD..uD.du' }],
+  strums: [
+    { name: 'boom chick', steps: 'D...d...D...d...' },
+    { name: 'boom chick-a', steps: 'D...d.u.D...d.u.' },
+    { name: 'rolling', steps: 'D..uD.duD..uD.du' },
+  ],
   ending: 'held',
   band: [
-    { role: 'melody', name: 'Melody', instrument: 'violin', level: 68, pan: 6, brief: { low: 60, high: 81, busyness: 5, syncopation: 10, adventure: 5 } },
+    {
+      role: 'melody',
+      name: 'Melody',
+      instrument: 'violin',
+      level: 68,
+      pan: 6,
+      brief: { low: 60, high: 81, busyness: 5, syncopation: 10, adventure: 5 },
+    },
     { role: 'strum', name: 'Guitar', instrument: 'steel-guitar', level: 55, pan: -18, brief: { busyness: 6 } },
     { role: 'picking', name: 'Second guitar', instrument: 'nylon-guitar', level: 56, pan: 22, brief: { busyness: 7 } },
-    { role: 'bass', name: 'Bass', instrument: 'acoustic-bass', level: 69, pan: 0, brief: { low: 28, high: 50, busyness: 2 } },
-    { role: 'percussion', name: 'Hand percussion', instrument: 'standard-kit', level: 96, pan: 0, brief: { busyness: 6 } },
+    {
+      role: 'bass',
+      name: 'Bass',
+      instrument: 'acoustic-bass',
+      level: 69,
+      pan: 0,
+      brief: { low: 28, high: 50, busyness: 2 },
+    },
+    {
+      role: 'percussion',
+      name: 'Hand percussion',
+      instrument: 'standard-kit',
+      level: 96,
+      pan: 0,
+      brief: { busyness: 6 },
+    },
   ],
 };

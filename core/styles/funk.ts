@@ -26,8 +26,19 @@ export const funk: Style = {
     { name: 'sixteenth grease', steps: 'R..w.RO...R.W.a.', length: 44 },
   ],
   grooves: [
-    { name: 'linear pocket', voices: { kick: 'x..5..x...x..x..', snare: '....X..3.3..X..3', 'closed hat': 'xxx.xx.xx.xxxx.x', 'open hat': '...............4' } },
-    { name: 'broken sixteenths', voices: { kick: 'x.x...5x..x.....', snare: '....X.3..3..X.3.', 'closed hat': 'x.xxx.xxx.xxx.xx' } },
+    {
+      name: 'linear pocket',
+      voices: {
+        kick: 'x..5..x...x..x..',
+        snare: '....X..3.3..X..3',
+        'closed hat': 'xxx.xx.xx.xxxx.x',
+        'open hat': '...............4',
+      },
+    },
+    {
+      name: 'broken sixteenths',
+      voices: { kick: 'x.x...5x..x.....', snare: '....X.3..3..X.3.', 'closed hat': 'x.xxx.xxx.xxx.xx' },
+    },
   ],
   fills: [
     { name: 'ghost run', voices: { snare: '3x3xX3x33x3xX3xX' } },
@@ -38,10 +49,38 @@ export const funk: Style = {
   feel: { late: { drums: 0, bass: -3, comping: 2, strum: 2 }, drums: { snare: -4 }, accents: [6, -8, 0, -4] },
   ending: 'stop',
   band: [
-    { role: 'melody', name: 'Lead', instrument: 'alto-saxophone', level: 72, pan: 8, brief: { low: 55, high: 76, busyness: 6, syncopation: 70, adventure: 25 } },
-    { role: 'strum', name: 'Scratch guitar', instrument: 'muted-guitar', level: 60, pan: -24, brief: { low: 45, high: 84, busyness: 10, length: 15, voices: 5 } },
-    { role: 'comping', name: 'Clav', instrument: 'electric-grand', level: 58, pan: 22, brief: { low: 45, high: 64, busyness: 6, length: 30 } },
-    { role: 'bass', name: 'Bass', instrument: 'fingered-bass', level: 84, pan: 0, brief: { low: 28, high: 52, busyness: 7, syncopation: 60 } },
+    {
+      role: 'melody',
+      name: 'Lead',
+      instrument: 'alto-saxophone',
+      level: 72,
+      pan: 8,
+      brief: { low: 55, high: 76, busyness: 6, syncopation: 70, adventure: 25 },
+    },
+    {
+      role: 'strum',
+      name: 'Scratch guitar',
+      instrument: 'muted-guitar',
+      level: 60,
+      pan: -24,
+      brief: { low: 45, high: 84, busyness: 10, length: 15, voices: 5 },
+    },
+    {
+      role: 'comping',
+      name: 'Clav',
+      instrument: 'electric-grand',
+      level: 58,
+      pan: 22,
+      brief: { low: 45, high: 64, busyness: 6, length: 30 },
+    },
+    {
+      role: 'bass',
+      name: 'Bass',
+      instrument: 'fingered-bass',
+      level: 84,
+      pan: 0,
+      brief: { low: 28, high: 52, busyness: 7, syncopation: 60 },
+    },
     { role: 'drums', name: 'Drums', instrument: 'standard-kit', level: 72, pan: 0, brief: { busyness: 18 } },
   ],
 };

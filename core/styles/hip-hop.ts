@@ -26,8 +26,14 @@ export const hipHop: Style = {
     { name: 'bounce', steps: 'R..R....R.O.....', length: 76 },
   ],
   grooves: [
-    { name: 'boom bap', voices: { kick: 'x......x..x.....', snare: '....X.......X...', 'closed hat': 'x.x.x.x.x.x.x.x.' } },
-    { name: 'late kick', voices: { kick: 'x.....x..x......', snare: '....X.......X..2', 'closed hat': 'x.x.xx.xx.x.x.x.' } },
+    {
+      name: 'boom bap',
+      voices: { kick: 'x......x..x.....', snare: '....X.......X...', 'closed hat': 'x.x.x.x.x.x.x.x.' },
+    },
+    {
+      name: 'late kick',
+      voices: { kick: 'x.....x..x......', snare: '....X.......X..2', 'closed hat': 'x.x.xx.xx.x.x.x.' },
+    },
   ],
   fills: [
     { name: 'drop', voices: { snare: '............X...' } },
@@ -35,13 +41,45 @@ export const hipHop: Style = {
     { name: 'hat run', voices: { 'closed hat': 'xxxxxxxxxxxxxxxx' } },
     { name: 'stutter', voices: { kick: 'x.......x.xx....', snare: '............X.xx' } },
   ],
-  feel: { late: { bass: 12, comping: 14, melody: 10, drums: 4 }, drums: { snare: 18, clap: 18, 'closed hat': 8 }, accents: [4, -8, 2, -6] },
+  feel: {
+    late: { bass: 12, comping: 14, melody: 10, drums: 4 },
+    drums: { snare: 18, clap: 18, 'closed hat': 8 },
+    accents: [4, -8, 2, -6],
+  },
   ending: 'stop',
   band: [
-    { role: 'melody', name: 'Hook', instrument: 'vibraphone', level: 74, pan: 8, brief: { low: 58, high: 77, busyness: 3, syncopation: 50, breath: 65 } },
-    { role: 'comping', name: 'Keys', instrument: 'electric-piano', level: 62, pan: -16, brief: { low: 47, high: 66, busyness: 3 } },
-    { role: 'counter', name: 'Second hook', instrument: 'flute', level: 52, pan: 20, brief: { low: 62, high: 81, busyness: 2 } },
-    { role: 'bass', name: 'Bass', instrument: 'round-synth-bass', level: 86, pan: 0, brief: { low: 26, high: 46, busyness: 3.5 } },
+    {
+      role: 'melody',
+      name: 'Hook',
+      instrument: 'vibraphone',
+      level: 74,
+      pan: 8,
+      brief: { low: 58, high: 77, busyness: 3, syncopation: 50, breath: 65 },
+    },
+    {
+      role: 'comping',
+      name: 'Keys',
+      instrument: 'electric-piano',
+      level: 62,
+      pan: -16,
+      brief: { low: 47, high: 66, busyness: 3 },
+    },
+    {
+      role: 'counter',
+      name: 'Second hook',
+      instrument: 'flute',
+      level: 52,
+      pan: 20,
+      brief: { low: 62, high: 81, busyness: 2 },
+    },
+    {
+      role: 'bass',
+      name: 'Bass',
+      instrument: 'round-synth-bass',
+      level: 86,
+      pan: 0,
+      brief: { low: 26, high: 46, busyness: 3.5 },
+    },
     { role: 'drums', name: 'Drums', instrument: 'electronic-kit', level: 76, pan: 0, brief: { busyness: 12 } },
   ],
 };

@@ -26,8 +26,24 @@ export const house: Style = {
     { name: 'jacking', steps: 'R..R..R...R.O...', length: 50 },
   ],
   grooves: [
-    { name: 'floor', voices: { kick: 'x...x...x...x...', clap: '....X.......X...', 'open hat': '..x...x...x...x.', shaker: 'x3x3x3x3x3x3x3x3' } },
-    { name: 'deep', voices: { kick: 'x...x...x...x...', clap: '....X.......X...', 'open hat': '..x...x...x...x.', stick: '...3..x...3...x.' } },
+    {
+      name: 'floor',
+      voices: {
+        kick: 'x...x...x...x...',
+        clap: '....X.......X...',
+        'open hat': '..x...x...x...x.',
+        shaker: 'x3x3x3x3x3x3x3x3',
+      },
+    },
+    {
+      name: 'deep',
+      voices: {
+        kick: 'x...x...x...x...',
+        clap: '....X.......X...',
+        'open hat': '..x...x...x...x.',
+        stick: '...3..x...3...x.',
+      },
+    },
   ],
   fills: [
     { name: 'clap build', voices: { clap: 'x...x...x.x.xxxx' } },
@@ -38,10 +54,31 @@ export const house: Style = {
   feel: { late: { bass: 2, comping: 4, drums: 0 }, drums: { clap: -4, 'open hat': 3 } },
   ending: 'stop',
   band: [
-    { role: 'melody', name: 'Lead', instrument: 'voices', level: 60, pan: 6, brief: { low: 57, high: 76, busyness: 3, syncopation: 50, breath: 70 } },
-    { role: 'comping', name: 'Piano', instrument: 'grand-piano', level: 68, pan: -10, brief: { low: 46, high: 65, busyness: 5, length: 40 } },
+    {
+      role: 'melody',
+      name: 'Lead',
+      instrument: 'voices',
+      level: 60,
+      pan: 6,
+      brief: { low: 57, high: 76, busyness: 3, syncopation: 50, breath: 70 },
+    },
+    {
+      role: 'comping',
+      name: 'Piano',
+      instrument: 'grand-piano',
+      level: 68,
+      pan: -10,
+      brief: { low: 46, high: 65, busyness: 5, length: 40 },
+    },
     { role: 'pad', name: 'Pad', instrument: 'warm-pad', level: 50, pan: 16, brief: { low: 47, high: 66, busyness: 1 } },
-    { role: 'bass', name: 'Bass', instrument: 'round-synth-bass', level: 82, pan: 0, brief: { low: 28, high: 48, busyness: 6 } },
+    {
+      role: 'bass',
+      name: 'Bass',
+      instrument: 'round-synth-bass',
+      level: 82,
+      pan: 0,
+      brief: { low: 28, high: 48, busyness: 6 },
+    },
     { role: 'drums', name: 'Drums', instrument: 'electronic-kit', level: 78, pan: 0, brief: { busyness: 16 } },
   ],
 };

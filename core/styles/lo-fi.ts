@@ -26,8 +26,14 @@ export const loFi: Style = {
     { name: 'sliding', steps: 'R...........W.A.', length: 92 },
   ],
   grooves: [
-    { name: 'soft pocket', voices: { kick: 'x......x..x.....', stick: '....x.......x...', 'closed hat': 'x.x.x.x.x.x.x.5.' } },
-    { name: 'brushed loop', voices: { kick: 'x.........x.....', snare: '....x..2....x...', shaker: '..x...x...x...x.' } },
+    {
+      name: 'soft pocket',
+      voices: { kick: 'x......x..x.....', stick: '....x.......x...', 'closed hat': 'x.x.x.x.x.x.x.5.' },
+    },
+    {
+      name: 'brushed loop',
+      voices: { kick: 'x.........x.....', snare: '....x..2....x...', shaker: '..x...x...x...x.' },
+    },
   ],
   fills: [
     { name: 'one ghost', voices: { snare: '............x..2' } },
@@ -38,10 +44,31 @@ export const loFi: Style = {
   feel: { late: { drums: 10, bass: 14, comping: 18, melody: 12 }, drums: { snare: 20, 'closed hat': 14 } },
   ending: 'rolled',
   band: [
-    { role: 'melody', name: 'Melody', instrument: 'vibraphone', level: 68, pan: 10, brief: { low: 60, high: 79, busyness: 3, syncopation: 40, breath: 65, adventure: 30 } },
-    { role: 'comping', name: 'Keys', instrument: 'electric-piano', level: 64, pan: -14, brief: { low: 49, high: 68, busyness: 2.5 } },
+    {
+      role: 'melody',
+      name: 'Melody',
+      instrument: 'vibraphone',
+      level: 68,
+      pan: 10,
+      brief: { low: 60, high: 79, busyness: 3, syncopation: 40, breath: 65, adventure: 30 },
+    },
+    {
+      role: 'comping',
+      name: 'Keys',
+      instrument: 'electric-piano',
+      level: 64,
+      pan: -14,
+      brief: { low: 49, high: 68, busyness: 2.5 },
+    },
     { role: 'picking', name: 'Guitar', instrument: 'nylon-guitar', level: 52, pan: 20, brief: { busyness: 6 } },
-    { role: 'bass', name: 'Bass', instrument: 'fingered-bass', level: 76, pan: 0, brief: { low: 28, high: 48, busyness: 2.5 } },
+    {
+      role: 'bass',
+      name: 'Bass',
+      instrument: 'fingered-bass',
+      level: 76,
+      pan: 0,
+      brief: { low: 28, high: 48, busyness: 2.5 },
+    },
     { role: 'drums', name: 'Drums', instrument: 'brush-kit', level: 62, pan: 0, brief: { busyness: 10 } },
   ],
 };

@@ -26,8 +26,14 @@ export const newWave: Style = {
     { name: 'hooking', steps: 'R..R..O.R..R.WA.', length: 70 },
   ],
   grooves: [
-    { name: 'tight machine', voices: { kick: 'x.......x.x.....', snare: '....X.......X...', 'closed hat': 'x.x.x.x.x.x.x.x.' } },
-    { name: 'floor drive', voices: { kick: 'x...x...x...x...', snare: '....X.......X...', 'open hat': '..x...x...x...x.' } },
+    {
+      name: 'tight machine',
+      voices: { kick: 'x.......x.x.....', snare: '....X.......X...', 'closed hat': 'x.x.x.x.x.x.x.x.' },
+    },
+    {
+      name: 'floor drive',
+      voices: { kick: 'x...x...x...x...', snare: '....X.......X...', 'open hat': '..x...x...x...x.' },
+    },
   ],
   fills: [
     { name: 'tom hook', voices: { 'high tom': 'x..x..x.........', 'low tom': '........x..x..x.' } },
@@ -37,10 +43,38 @@ export const newWave: Style = {
   ],
   ending: 'stop',
   band: [
-    { role: 'melody', name: 'Lead', instrument: 'square-lead', level: 66, pan: 8, brief: { low: 60, high: 79, busyness: 5, syncopation: 30 } },
-    { role: 'comping', name: 'Synth', instrument: 'poly-synth', level: 60, pan: -20, brief: { low: 49, high: 68, busyness: 6, length: 35 } },
-    { role: 'strum', name: 'Guitar', instrument: 'clean-guitar', level: 56, pan: 22, brief: { low: 45, high: 82, busyness: 7, length: 30, voices: 4 } },
-    { role: 'bass', name: 'Bass', instrument: 'picked-bass', level: 80, pan: 0, brief: { low: 28, high: 50, busyness: 8 } },
+    {
+      role: 'melody',
+      name: 'Lead',
+      instrument: 'square-lead',
+      level: 66,
+      pan: 8,
+      brief: { low: 60, high: 79, busyness: 5, syncopation: 30 },
+    },
+    {
+      role: 'comping',
+      name: 'Synth',
+      instrument: 'poly-synth',
+      level: 60,
+      pan: -20,
+      brief: { low: 49, high: 68, busyness: 6, length: 35 },
+    },
+    {
+      role: 'strum',
+      name: 'Guitar',
+      instrument: 'clean-guitar',
+      level: 56,
+      pan: 22,
+      brief: { low: 45, high: 82, busyness: 7, length: 30, voices: 4 },
+    },
+    {
+      role: 'bass',
+      name: 'Bass',
+      instrument: 'picked-bass',
+      level: 80,
+      pan: 0,
+      brief: { low: 28, high: 50, busyness: 8 },
+    },
     { role: 'drums', name: 'Drums', instrument: 'electronic-kit', level: 72, pan: 0, brief: { busyness: 13 } },
   ],
 };

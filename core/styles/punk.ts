@@ -26,22 +26,55 @@ export const punk: Style = {
     { name: 'octaves', steps: 'R.R.O.R.R.R.O.A.', length: 84 },
   ],
   grooves: [
-    { name: 'fast two', voices: { kick: 'x.....x.x.....x.', snare: '....X.......X...', 'closed hat': 'x.x.x.x.x.x.x.x.' } },
+    {
+      name: 'fast two',
+      voices: { kick: 'x.....x.x.....x.', snare: '....X.......X...', 'closed hat': 'x.x.x.x.x.x.x.x.' },
+    },
     { name: 'skip beat', voices: { kick: 'x...x...x...x...', snare: '..X...X...X...X.', ride: 'x...x...x...x...' } },
   ],
   fills: [
     { name: 'snare burst', voices: { snare: 'xxxxxxxxxxxxxxxx' } },
-    { name: 'four toms', voices: { 'high tom': 'x.x.............', 'middle tom': '....x.x.........', 'low tom': '........x.x.x.x.' } },
+    {
+      name: 'four toms',
+      voices: { 'high tom': 'x.x.............', 'middle tom': '....x.x.........', 'low tom': '........x.x.x.x.' },
+    },
     { name: 'crash stops', voices: { crash: 'x.......x.......', kick: 'x.......x.......' } },
-    { name: 'toms down fast', voices: { 'high tom': '........xx......', 'middle tom': '..........xx....', 'low tom': '............xxxx' } },
+    {
+      name: 'toms down fast',
+      voices: { 'high tom': '........xx......', 'middle tom': '..........xx....', 'low tom': '............xxxx' },
+    },
   ],
-  strums: [{ name: 'all down', steps: 'D.D.D.D.D.D.D.D.' }, { name: 'down and a push', steps: 'D.D.D.D.D.D.DUDU' }],
+  strums: [
+    { name: 'all down', steps: 'D.D.D.D.D.D.D.D.' },
+    { name: 'down and a push', steps: 'D.D.D.D.D.D.DUDU' },
+  ],
   feel: { late: { drums: -2, bass: -4, strum: -6, comping: -6 } },
   ending: 'stop',
   band: [
-    { role: 'melody', name: 'Lead', instrument: 'driven-guitar', level: 70, pan: 10, brief: { low: 57, high: 79, busyness: 5, syncopation: 15 } },
-    { role: 'strum', name: 'Guitar', instrument: 'driven-guitar', level: 64, pan: -22, brief: { low: 40, high: 72, busyness: 8, voices: 4 } },
-    { role: 'bass', name: 'Bass', instrument: 'picked-bass', level: 80, pan: 0, brief: { low: 28, high: 48, busyness: 8 } },
+    {
+      role: 'melody',
+      name: 'Lead',
+      instrument: 'driven-guitar',
+      level: 70,
+      pan: 10,
+      brief: { low: 57, high: 79, busyness: 5, syncopation: 15 },
+    },
+    {
+      role: 'strum',
+      name: 'Guitar',
+      instrument: 'driven-guitar',
+      level: 64,
+      pan: -22,
+      brief: { low: 40, high: 72, busyness: 8, voices: 4 },
+    },
+    {
+      role: 'bass',
+      name: 'Bass',
+      instrument: 'picked-bass',
+      level: 80,
+      pan: 0,
+      brief: { low: 28, high: 48, busyness: 8 },
+    },
     { role: 'drums', name: 'Drums', instrument: 'standard-kit', level: 76, pan: 0, brief: { busyness: 16 } },
   ],
 };

@@ -26,8 +26,14 @@ export const reggae: Style = {
     { name: 'heavy', steps: 'R.....R...F...A.', length: 82 },
   ],
   grooves: [
-    { name: 'one drop', voices: { kick: '........X.......', stick: '........x.......', 'closed hat': 'x.x.x.x.x.x.x.x.' } },
-    { name: 'steppers', voices: { kick: 'x...x...x...x...', stick: '........X.......', 'closed hat': 'x.x.x.x.x.x.x.x4' } },
+    {
+      name: 'one drop',
+      voices: { kick: '........X.......', stick: '........x.......', 'closed hat': 'x.x.x.x.x.x.x.x.' },
+    },
+    {
+      name: 'steppers',
+      voices: { kick: 'x...x...x...x...', stick: '........X.......', 'closed hat': 'x.x.x.x.x.x.x.x4' },
+    },
   ],
   fills: [
     { name: 'rim roll', voices: { stick: 'x.xx.xx.x.......', crash: '............x...' } },
@@ -35,14 +41,45 @@ export const reggae: Style = {
     { name: 'drop out', voices: { kick: 'x...............' } },
     { name: 'rim run', voices: { stick: '........x.xxx.x.', kick: 'x...............' } },
   ],
-  strums: [{ name: 'two chops', steps: '....d.......d...' }, { name: 'off-beat chops', steps: '..d...d...d...d.' }],
+  strums: [
+    { name: 'two chops', steps: '....d.......d...' },
+    { name: 'off-beat chops', steps: '..d...d...d...d.' },
+  ],
   feel: { late: { bass: 14, comping: 9, strum: 9, drums: 6 }, drums: { stick: 10 }, accents: [-4, -6, 8, -2] },
   ending: 'stop',
   band: [
-    { role: 'melody', name: 'Melody', instrument: 'clarinet', level: 72, pan: 8, brief: { low: 55, high: 76, busyness: 4, syncopation: 45 } },
-    { role: 'strum', name: 'Skank', instrument: 'muted-guitar', level: 66, pan: -22, brief: { low: 45, high: 82, busyness: 2, length: 10, voices: 4 } },
-    { role: 'comping', name: 'Organ', instrument: 'drawbar-organ', level: 56, pan: 20, brief: { low: 45, high: 64, busyness: 4, length: 20 } },
-    { role: 'bass', name: 'Bass', instrument: 'fingered-bass', level: 88, pan: 0, brief: { low: 28, high: 48, busyness: 4, syncopation: 45 } },
+    {
+      role: 'melody',
+      name: 'Melody',
+      instrument: 'clarinet',
+      level: 72,
+      pan: 8,
+      brief: { low: 55, high: 76, busyness: 4, syncopation: 45 },
+    },
+    {
+      role: 'strum',
+      name: 'Skank',
+      instrument: 'muted-guitar',
+      level: 66,
+      pan: -22,
+      brief: { low: 45, high: 82, busyness: 2, length: 10, voices: 4 },
+    },
+    {
+      role: 'comping',
+      name: 'Organ',
+      instrument: 'drawbar-organ',
+      level: 56,
+      pan: 20,
+      brief: { low: 45, high: 64, busyness: 4, length: 20 },
+    },
+    {
+      role: 'bass',
+      name: 'Bass',
+      instrument: 'fingered-bass',
+      level: 88,
+      pan: 0,
+      brief: { low: 28, high: 48, busyness: 4, syncopation: 45 },
+    },
     { role: 'drums', name: 'Drums', instrument: 'standard-kit', level: 72, pan: 0, brief: { busyness: 10 } },
   ],
 };

@@ -1,20 +1,42 @@
 import type { Style } from '../song/style';
 
 /**
- * Figures as lines of text, for reading and changing them by hand. Struck: `late stabs = ....X.....x...4. @55`, the number
+ * Figures as lines of text, for reading and changing them by hand. Struck: `late stabs = ....X.....x...4. @55`, the
+ * number
  * is how long a stroke sounds in %. Drums: `deep pocket = kick x..3..5.; snare ....X..2`.
  */
 
-interface Timed { readonly name: string; readonly steps: string; readonly length: number }
-interface Drummed { readonly name: string; readonly voices: Readonly<Partial<Record<string, string>>> }
+interface Timed {
+  readonly name: string;
+  readonly steps: string;
+  readonly length: number;
+}
+interface Drummed {
+  readonly name: string;
+  readonly voices: Readonly<Partial<Record<string, string>>>;
+}
 
-export const timedText = (figures: readonly Timed[]): string => figures.map(({ name, steps, length }) => `${name} = ${steps} @${length}`).join('\n');
+export const timedText = (figures: readonly Timed[]): string =>
+  figures.map(({ name, steps, length }) => `${name} = ${steps} @${length}`).join('\n');
 
-export const drummedText = (figures: readonly Drummed[]): string => figures.map(({ name, voices }) => `${name} = ${Object.entries(voices).map(([drum, steps]) => `${drum} ${steps}`).join('; ')}`).join('\n');
+export const drummedText = (figures: readonly Drummed[]): string =>
+  figures
+    .map(
+      ({ name, voices }) =>
+        `${name} = ${Object.entries(voices)
+          .map(([drum, steps]) => `${drum} ${steps}`)
+          .join('; ')}`,
+    )
+    .join('\n');
 
-export type TextRead<T> = { readonly ok: true; readonly figures: T[] } | { readonly ok: false; readonly problem: string };
+export type TextRead<T> =
+  { readonly ok: true; readonly figures: T[] } | { readonly ok: false; readonly problem: string };
 
-const linesOf = (text: string): string[] => text.split('\n').map((line) => line.trim()).filter((line) => line !== '');
+const linesOf = (text: string): string[] =>
+  text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter((line) => line !== '');
 
 function each<T>(text: string, what: string, read: (name: string, rest: string) => T | string): TextRead<T> {
   const figures: T[] = [];
@@ -31,7 +53,9 @@ function each<T>(text: string, what: string, read: (name: string, rest: string) 
 export const readTimed = (text: string, what: string): TextRead<Timed> =>
   each(text, what, (name, rest) => {
     const [, steps, length] = /^(\S+)(?:\s*@\s*(\d{1,3}))?$/.exec(rest) ?? [];
-    return steps === undefined ? 'steps must be written without spaces, then “@” and a length in %' : { name, steps, length: length === undefined ? 80 : Number(length) };
+    return steps === undefined
+      ? 'steps must be written without spaces, then “@” and a length in %'
+      : { name, steps, length: length === undefined ? 80 : Number(length) };
   });
 
 /** Reads grooves and fills: a drum and its steps, parted by semicolons. */
@@ -40,7 +64,10 @@ export const readDrummed = (text: string, what: string): TextRead<{ name: string
     const entries = rest.split(';').map((part) => /^([a-z ]+?)\s+(\S+)$/.exec(part.trim()));
     const broken = entries.findIndex((entry) => entry === null);
     if (broken >= 0) return `“${rest.split(';')[broken]?.trim()}” is no drum with its steps`;
-    return { name, voices: Object.fromEntries(entries.flatMap((entry) => (entry ? [[entry[1] ?? '', entry[2] ?? '']] : []))) };
+    return {
+      name,
+      voices: Object.fromEntries(entries.flatMap((entry) => (entry ? [[entry[1] ?? '', entry[2] ?? '']] : []))),
+    };
   });
 
 /** A copy of a style under a name and id of its own. */

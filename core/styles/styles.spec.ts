@@ -12,13 +12,18 @@ describe('styles', () => {
     expect(STYLES.map(({ metres }) => metres[0])).toEqual(expect.arrayContaining(['3/4', '6/8', '4/4']));
   });
 
-  it.each(STYLES.map((style) => [style.name, style] as const))('%s satisfies the schema and its figures fill their bars', (_name, style) => {
-    expect(styleSchema.safeParse(style).error).toBeUndefined();
-    const steps = barTicks(homeMetre(style.metres[0]!)) / 120;
-    const figures = [...style.comping, ...style.bass].map(({ steps: text }) => text).concat(...[...style.grooves, ...style.fills].map(({ voices }) => Object.values(voices)));
-    for (const figure of figures) for (const bar of figure.split('|')) expect(bar).toHaveLength(steps);
-    for (const { instrument } of style.band) expect(INSTRUMENTS.map(({ id }) => id)).toContain(instrument);
-  });
+  it.each(STYLES.map((style) => [style.name, style] as const))(
+    '%s satisfies the schema and its figures fill their bars',
+    (_name, style) => {
+      expect(styleSchema.safeParse(style).error).toBeUndefined();
+      const steps = barTicks(homeMetre(style.metres[0]!)) / 120;
+      const figures = [...style.comping, ...style.bass]
+        .map(({ steps: text }) => text)
+        .concat(...[...style.grooves, ...style.fills].map(({ voices }) => Object.values(voices)));
+      for (const figure of figures) for (const bar of figure.split('|')) expect(bar).toHaveLength(steps);
+      for (const { instrument } of style.band) expect(INSTRUMENTS.map(({ id }) => id)).toContain(instrument);
+    },
+  );
 
   it.each(STYLES.map((style) => [style.name, style] as const))('%s brings figures enough', (_name, style) => {
     expect(style.comping.length + (style.strums?.length ?? 0)).toBeGreaterThanOrEqual(3);
@@ -47,7 +52,12 @@ describe('styles', () => {
       expect(laid[0]).toEqual({ at: 0, symbol: 'x' });
       for (const { at } of laid) expect(at).toBeLessThan(barTicks(metre));
     }
-    const back = layFigure('....x.......x...', homeMetre('4/4'), METRES.find((metre) => metreName(metre) === '6/8')!, 0);
+    const back = layFigure(
+      '....x.......x...',
+      homeMetre('4/4'),
+      METRES.find((metre) => metreName(metre) === '6/8')!,
+      0,
+    );
     expect(back).toEqual([{ at: 720, symbol: 'x' }]);
   });
 });

@@ -32,7 +32,34 @@ import type { Style } from '../song/style';
 
 /** Every style that ships, by family. */
 export const STYLES: readonly Style[] = [
-  singerSongwriter, slowBallad, folk, country, bluegrass, blues, gospel, soul, funk, swing, bossaNova, samba, salsa, reggae, indieRock, punk, metal, newWave, synthPop, house, techno, drumAndBass, hipHop, loFi, afrobeat, waltz, march, ambient,
+  singerSongwriter,
+  slowBallad,
+  folk,
+  country,
+  bluegrass,
+  blues,
+  gospel,
+  soul,
+  funk,
+  swing,
+  bossaNova,
+  samba,
+  salsa,
+  reggae,
+  indieRock,
+  punk,
+  metal,
+  newWave,
+  synthPop,
+  house,
+  techno,
+  drumAndBass,
+  hipHop,
+  loFi,
+  afrobeat,
+  waltz,
+  march,
+  ambient,
 ];
 
 /** A style by id; a song that names one this build lacks falls back to the first. */
@@ -41,14 +68,19 @@ export const styleOf = (id: string): Style => STYLES.find((style) => style.id ==
 const isShipped = ({ id }: Style): boolean => STYLES.some((style) => style.id === id);
 
 /** The style of the writer's own that a song's drafters must be handed, as it does not ship. */
-export const ownStyleIn = (score: Pick<Score, 'styles'> | null, id: string): Style | undefined => score?.styles.find((style) => style.id === id);
+export const ownStyleIn = (score: Pick<Score, 'styles'> | null, id: string): Style | undefined =>
+  score?.styles.find((style) => style.id === id);
 
 /** A style as a song knows it: one of the writer's own that the song carries, or one that ships. */
 export const styleIn = (score: Pick<Score, 'styles'> | null, id: string): Style => ownStyleIn(score, id) ?? styleOf(id);
 
 /** Styles that a score drafts in: the song's, those of sections and of parts. */
 const stylesInUse = ({ ground, sections, parts }: Score): ReadonlySet<string> =>
-  new Set([ground.style, ...sections.flatMap((section) => section.ground.style ?? []), ...parts.flatMap(({ style }) => style ?? [])]);
+  new Set([
+    ground.style,
+    ...sections.flatMap((section) => section.ground.style ?? []),
+    ...parts.flatMap(({ style }) => style ?? []),
+  ]);
 
 /**
  * Lets a song carry a style of the writer's own, so that it drafts the same on every machine. Where it carries as many

@@ -26,8 +26,14 @@ export const swing: Style = {
     { name: 'two feel', steps: 'R.......F.....a.', length: 86 },
   ],
   grooves: [
-    { name: 'ride time', voices: { ride: 'x...x..xx...x..x', 'pedal hat': '....x.......x...', kick: '5.......5.....2.' } },
-    { name: 'ride with chatter', voices: { ride: 'x...x..xx...x..x', 'pedal hat': '....x.......x...', snare: '..2...3...2..3..' } },
+    {
+      name: 'ride time',
+      voices: { ride: 'x...x..xx...x..x', 'pedal hat': '....x.......x...', kick: '5.......5.....2.' },
+    },
+    {
+      name: 'ride with chatter',
+      voices: { ride: 'x...x..xx...x..x', 'pedal hat': '....x.......x...', snare: '..2...3...2..3..' },
+    },
   ],
   fills: [
     { name: 'triplet snare', voices: { snare: '........x..xx..x' } },
@@ -38,10 +44,38 @@ export const swing: Style = {
   feel: { late: { drums: 0, bass: -6, comping: 8, melody: 12, solo: 14 }, drums: { ride: -3 }, accents: [0, 0, 4, 6] },
   ending: 'turn',
   band: [
-    { role: 'melody', name: 'Horn', instrument: 'trumpet', level: 72, pan: 8, brief: { low: 58, high: 80, busyness: 6, syncopation: 55, stride: 45, adventure: 35 } },
-    { role: 'comping', name: 'Piano', instrument: 'grand-piano', level: 60, pan: -16, brief: { low: 47, high: 66, busyness: 3, length: 35 } },
-    { role: 'counter', name: 'Second horn', instrument: 'alto-saxophone', level: 56, pan: 20, brief: { low: 52, high: 72, busyness: 3 } },
-    { role: 'bass', name: 'Bass', instrument: 'acoustic-bass', level: 80, pan: 0, brief: { low: 28, high: 52, busyness: 4 } },
+    {
+      role: 'melody',
+      name: 'Horn',
+      instrument: 'trumpet',
+      level: 72,
+      pan: 8,
+      brief: { low: 58, high: 80, busyness: 6, syncopation: 55, stride: 45, adventure: 35 },
+    },
+    {
+      role: 'comping',
+      name: 'Piano',
+      instrument: 'grand-piano',
+      level: 60,
+      pan: -16,
+      brief: { low: 47, high: 66, busyness: 3, length: 35 },
+    },
+    {
+      role: 'counter',
+      name: 'Second horn',
+      instrument: 'alto-saxophone',
+      level: 56,
+      pan: 20,
+      brief: { low: 52, high: 72, busyness: 3 },
+    },
+    {
+      role: 'bass',
+      name: 'Bass',
+      instrument: 'acoustic-bass',
+      level: 80,
+      pan: 0,
+      brief: { low: 28, high: 52, busyness: 4 },
+    },
     { role: 'drums', name: 'Drums', instrument: 'brush-kit', level: 74, pan: 0, brief: { busyness: 11 } },
   ],
 };

@@ -26,8 +26,14 @@ export const synthPop: Style = {
     { name: 'syncopated', steps: 'R..R..R.R..R..A.', length: 54 },
   ],
   grooves: [
-    { name: 'four on the floor', voices: { kick: 'x...x...x...x...', clap: '....X.......X...', 'closed hat': '..x...x...x...x.' } },
-    { name: 'big snare', voices: { kick: 'x.....x.x.......', snare: '....X.......X...', 'closed hat': 'x.x.x.x.x.x.x.x.' } },
+    {
+      name: 'four on the floor',
+      voices: { kick: 'x...x...x...x...', clap: '....X.......X...', 'closed hat': '..x...x...x...x.' },
+    },
+    {
+      name: 'big snare',
+      voices: { kick: 'x.....x.x.......', snare: '....X.......X...', 'closed hat': 'x.x.x.x.x.x.x.x.' },
+    },
   ],
   fills: [
     { name: 'riser', voices: { snare: 'x...x...x.x.xxxx' } },
@@ -37,10 +43,38 @@ export const synthPop: Style = {
   ],
   ending: 'held',
   band: [
-    { role: 'melody', name: 'Lead', instrument: 'saw-lead', level: 62, pan: 6, brief: { low: 62, high: 81, busyness: 4, syncopation: 30 } },
-    { role: 'arpeggio', name: 'Sequence', instrument: 'poly-synth', level: 57, pan: -24, brief: { low: 53, high: 72, busyness: 14 } },
-    { role: 'pad', name: 'Pad', instrument: 'synth-strings', level: 50, pan: 18, brief: { low: 52, high: 71, busyness: 1 } },
-    { role: 'bass', name: 'Bass', instrument: 'round-synth-bass', level: 78, pan: 0, brief: { low: 28, high: 50, busyness: 8 } },
+    {
+      role: 'melody',
+      name: 'Lead',
+      instrument: 'saw-lead',
+      level: 62,
+      pan: 6,
+      brief: { low: 62, high: 81, busyness: 4, syncopation: 30 },
+    },
+    {
+      role: 'arpeggio',
+      name: 'Sequence',
+      instrument: 'poly-synth',
+      level: 57,
+      pan: -24,
+      brief: { low: 53, high: 72, busyness: 14 },
+    },
+    {
+      role: 'pad',
+      name: 'Pad',
+      instrument: 'synth-strings',
+      level: 50,
+      pan: 18,
+      brief: { low: 52, high: 71, busyness: 1 },
+    },
+    {
+      role: 'bass',
+      name: 'Bass',
+      instrument: 'round-synth-bass',
+      level: 78,
+      pan: 0,
+      brief: { low: 28, high: 50, busyness: 8 },
+    },
     { role: 'drums', name: 'Drums', instrument: 'electronic-kit', level: 74, pan: 0, brief: { busyness: 12 } },
   ],
 };

@@ -26,8 +26,19 @@ export const techno: Style = {
     { name: 'offbeat', steps: '..R...R...R...R.', length: 44 },
   ],
   grooves: [
-    { name: 'kick and hats', voices: { kick: 'x...x...x...x...', 'open hat': '..x...x...x...x.', 'closed hat': 'x.x.x.x.x.x.x.x.' } },
-    { name: 'broken hats', voices: { kick: 'x...x...x...x...', clap: '....x.......x...', 'closed hat': 'xx.xxx.xxx.xxx.x', stick: '...x..x....x..x.' } },
+    {
+      name: 'kick and hats',
+      voices: { kick: 'x...x...x...x...', 'open hat': '..x...x...x...x.', 'closed hat': 'x.x.x.x.x.x.x.x.' },
+    },
+    {
+      name: 'broken hats',
+      voices: {
+        kick: 'x...x...x...x...',
+        clap: '....x.......x...',
+        'closed hat': 'xx.xxx.xxx.xxx.x',
+        stick: '...x..x....x..x.',
+      },
+    },
   ],
   fills: [
     { name: 'kick out', voices: { 'closed hat': 'xxxxxxxxxxxxxxxx' } },
@@ -37,10 +48,38 @@ export const techno: Style = {
   ],
   ending: 'stop',
   band: [
-    { role: 'ostinato', name: 'Riff', instrument: 'saw-lead', level: 82, pan: 10, brief: { low: 50, high: 67, busyness: 9, syncopation: 60 } },
-    { role: 'arpeggio', name: 'Sequence', instrument: 'poly-synth', level: 73, pan: -20, brief: { low: 48, high: 72, busyness: 16 } },
-    { role: 'pad', name: 'Drone', instrument: 'warm-pad', level: 51, pan: 14, brief: { low: 50, high: 72, busyness: 1 } },
-    { role: 'bass', name: 'Bass', instrument: 'hard-synth-bass', level: 82, pan: 0, brief: { low: 26, high: 45, busyness: 8 } },
+    {
+      role: 'ostinato',
+      name: 'Riff',
+      instrument: 'saw-lead',
+      level: 82,
+      pan: 10,
+      brief: { low: 50, high: 67, busyness: 9, syncopation: 60 },
+    },
+    {
+      role: 'arpeggio',
+      name: 'Sequence',
+      instrument: 'poly-synth',
+      level: 73,
+      pan: -20,
+      brief: { low: 48, high: 72, busyness: 16 },
+    },
+    {
+      role: 'pad',
+      name: 'Drone',
+      instrument: 'warm-pad',
+      level: 51,
+      pan: 14,
+      brief: { low: 50, high: 72, busyness: 1 },
+    },
+    {
+      role: 'bass',
+      name: 'Bass',
+      instrument: 'hard-synth-bass',
+      level: 82,
+      pan: 0,
+      brief: { low: 26, high: 45, busyness: 8 },
+    },
     { role: 'drums', name: 'Drums', instrument: 'electronic-kit', level: 80, pan: 0, brief: { busyness: 18 } },
   ],
 };

@@ -4,7 +4,19 @@ import { ENGINE } from '../compose/engine';
 import { draft } from '../compose/draft';
 import { DEFAULT_BRIEFS } from '../song/briefs';
 import { isDrumRole } from '../song/roles';
-import { BASS_WAYS, CADENCES, COLOURINGS, DRUM_TIMES, GRIDS, ROLES, type Brief, type ChordSpan, type Ground, type PartTake, type Role } from '../song/schema';
+import {
+  BASS_WAYS,
+  CADENCES,
+  COLOURINGS,
+  DRUM_TIMES,
+  GRIDS,
+  ROLES,
+  type Brief,
+  type ChordSpan,
+  type Ground,
+  type PartTake,
+  type Role,
+} from '../song/schema';
 import { STYLES } from '../styles/styles';
 import { tonicsFor } from '../theory/key';
 import { METRES } from '../theory/metre';
@@ -14,39 +26,115 @@ import { SCALES } from '../theory/scale';
 
 const percent = fc.integer({ min: 0, max: 100 });
 
-export const grounds = (): fc.Arbitrary<Ground> =>
-  fc.record({ tonic: fc.integer({ min: 0, max: 11 }), scale: fc.constantFrom(...SCALES), tempo: fc.integer({ min: 40, max: 200 }), metre: fc.constantFrom(...METRES), swing: percent, style: fc.constantFrom(...STYLES) })
-    .map(({ tonic, scale, style, ...rest }) => ({ ...rest, tonic: tonicsFor(scale.id)[tonic] ?? 0, scale: scale.id, style: style.id }));
+const grounds = (): fc.Arbitrary<Ground> =>
+  fc
+    .record({
+      tonic: fc.integer({ min: 0, max: 11 }),
+      scale: fc.constantFrom(...SCALES),
+      tempo: fc.integer({ min: 40, max: 200 }),
+      metre: fc.constantFrom(...METRES),
+      swing: percent,
+      style: fc.constantFrom(...STYLES),
+    })
+    .map(({ tonic, scale, style, ...rest }) => ({
+      ...rest,
+      tonic: tonicsFor(scale.id)[tonic] ?? 0,
+      scale: scale.id,
+      style: style.id,
+    }));
 
-export const briefs = (role: Role): fc.Arbitrary<Brief> =>
-  fc.record({
-    low: fc.integer({ min: 28, max: 60 }), span: fc.integer({ min: 14, max: 30 }), busyness: fc.constantFrom(1, 2, 3, 4, 6, 8, 12), syncopation: percent, stride: percent, anchoring: percent,
-    recall: percent, breath: percent, loudness: fc.integer({ min: 40, max: 110 }), adventure: percent,
-    length: percent, voices: fc.integer({ min: 1, max: 6 }), grid: fc.constantFrom(null, ...GRIDS), rolls: percent, dynamics: percent, humanise: percent, follows: fc.boolean(), time: fc.constantFrom(null, ...DRUM_TIMES), way: fc.constantFrom(null, ...BASS_WAYS), pickup: fc.oneof(fc.constant(0), percent),
-  }).map(({ span, ...brief }) => (isDrumRole(role) ? { ...DEFAULT_BRIEFS.drums, ...brief, low: 35, high: 81 } : { ...brief, high: brief.low + span }));
+const briefs = (role: Role): fc.Arbitrary<Brief> =>
+  fc
+    .record({
+      low: fc.integer({ min: 28, max: 60 }),
+      span: fc.integer({ min: 14, max: 30 }),
+      busyness: fc.constantFrom(1, 2, 3, 4, 6, 8, 12),
+      syncopation: percent,
+      stride: percent,
+      anchoring: percent,
+      recall: percent,
+      breath: percent,
+      loudness: fc.integer({ min: 40, max: 110 }),
+      adventure: percent,
+      length: percent,
+      voices: fc.integer({ min: 1, max: 6 }),
+      grid: fc.constantFrom(null, ...GRIDS),
+      rolls: percent,
+      dynamics: percent,
+      humanise: percent,
+      follows: fc.boolean(),
+      time: fc.constantFrom(null, ...DRUM_TIMES),
+      way: fc.constantFrom(null, ...BASS_WAYS),
+      pickup: fc.oneof(fc.constant(0), percent),
+    })
+    .map(({ span, ...brief }) =>
+      isDrumRole(role)
+        ? { ...DEFAULT_BRIEFS.drums, ...brief, low: 35, high: 81 }
+        : { ...brief, high: brief.low + span },
+    );
 
 export const harmonyRequests = (): fc.Arbitrary<DraftRequest> =>
-  fc.record({
-    ground: grounds(), bars: fc.integer({ min: 2, max: 12 }), seed: fc.integer(),
-    brief: fc.record({ pace: fc.constantFrom(0.5 as const, 1 as const, 2 as const), colouring: fc.constantFrom(...COLOURINGS), cadence: fc.constantFrom(...CADENCES), first: fc.constant(null), last: fc.constant(null), under: fc.constant(null), adventure: percent }),
-  }).map(({ ground, bars, seed, brief }) => ({ asking: { engine: ENGINE, ground, bars, kind: 'verse', harmonyBrief: brief, beside: [] }, seed, chords: null, beside: [] }));
+  fc
+    .record({
+      ground: grounds(),
+      bars: fc.integer({ min: 2, max: 12 }),
+      seed: fc.integer(),
+      brief: fc.record({
+        pace: fc.constantFrom(0.5 as const, 1 as const, 2 as const),
+        colouring: fc.constantFrom(...COLOURINGS),
+        cadence: fc.constantFrom(...CADENCES),
+        first: fc.constant(null),
+        last: fc.constant(null),
+        under: fc.constant(null),
+        adventure: percent,
+      }),
+    })
+    .map(({ ground, bars, seed, brief }) => ({
+      asking: { engine: ENGINE, ground, bars, kind: 'verse', harmonyBrief: brief, beside: [] },
+      seed,
+      chords: null,
+      beside: [],
+    }));
 
 /** A part's request over chords that were drafted for its ground; null chords where none could be. */
 export const partRequests = (): fc.Arbitrary<DraftRequest> => requestsWith(briefs);
 
 /** Requests whose register is often too narrow for what is asked. */
 export const narrowRequests = (): fc.Arbitrary<DraftRequest> =>
-  requestsWith((role) => fc.tuple(briefs(role), fc.integer({ min: 30, max: 90 }), fc.integer({ min: 0, max: 7 })).map(([brief, low, span]) => (isDrumRole(role) ? brief : { ...brief, low, high: low + span })));
+  requestsWith((role) =>
+    fc
+      .tuple(briefs(role), fc.integer({ min: 30, max: 90 }), fc.integer({ min: 0, max: 7 }))
+      .map(([brief, low, span]) => (isDrumRole(role) ? brief : { ...brief, low, high: low + span })),
+  );
 
 const requestsWith = (briefsOf: (role: Role) => fc.Arbitrary<Brief>): fc.Arbitrary<DraftRequest> =>
   fc.constantFrom(...ROLES).chain((role) =>
-    fc.record({ harmony: harmonyRequests(), brief: briefsOf(role), lead: briefs('melody'), seed: fc.integer() }).map(({ harmony, brief, lead, seed }) => {
-      const drafted = draft(harmony, 0);
-      const chords: readonly ChordSpan[] | null = drafted.ok && drafted.content.of === 'harmony' ? drafted.content.chords : null;
-      const { harmonyBrief: _gone, ...asking } = harmony.asking;
-      // A counter-melody answers a line.
-      const line = role === 'counter' ? draft({ asking: { ...asking, role: 'melody', brief: lead }, seed, chords, beside: [] }, 0) : null;
-      const beside: PartTake[] = line?.ok && line.content.of === 'part' ? [{ id: 'lead', of: 'part', part: 'lead', section: 's', length: 1, notes: line.content.notes, origin: { how: 'drafted', asking: null, seed: 0, attempt: 0, parents: [] } }] : [];
-      return { asking: { ...asking, role, brief }, seed, chords, beside };
-    }),
+    fc
+      .record({ harmony: harmonyRequests(), brief: briefsOf(role), lead: briefs('melody'), seed: fc.integer() })
+      .map(({ harmony, brief, lead, seed }) => {
+        const drafted = draft(harmony, 0);
+        const chords: readonly ChordSpan[] | null =
+          drafted.ok && drafted.content.of === 'harmony' ? drafted.content.chords : null;
+        const { harmonyBrief: _gone, ...asking } = harmony.asking;
+        // A counter-melody answers a line.
+        const line =
+          role === 'counter'
+            ? draft({ asking: { ...asking, role: 'melody', brief: lead }, seed, chords, beside: [] }, 0)
+            : null;
+        const beside: PartTake[] =
+          line?.ok && line.content.of === 'part'
+            ? [
+                {
+                  id: 'lead',
+                  of: 'part',
+                  part: 'lead',
+                  section: 's',
+                  length: 1,
+                  notes: line.content.notes,
+                  origin: { how: 'drafted', asking: null, seed: 0, attempt: 0, parents: [] },
+                },
+              ]
+            : [];
+        return { asking: { ...asking, role, brief }, seed, chords, beside };
+      }),
   );

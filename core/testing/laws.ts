@@ -18,20 +18,28 @@ export function brokenLaws({ asking, chords }: DraftRequest, notes: readonly Not
   if (!brief || !role) return ['the asking names no part'];
   const length = bars * barTicks(ground.metre);
   const scale = keyMask({ tonic: ground.tonic, scale: ground.scale });
-  const sounding = role === 'melody' ? scale : scale | (chords ?? []).reduce((mask, { chord }) => mask | (chord ? chordMask(chord) : 0), 0);
+  const sounding =
+    role === 'melody'
+      ? scale
+      : scale | (chords ?? []).reduce((mask, { chord }) => mask | (chord ? chordMask(chord) : 0), 0);
   const ends = new Map<number, number>();
   return notes.flatMap((note) => {
     const overlaps = (ends.get(note.pitch) ?? note.start) > note.start;
     ends.set(note.pitch, note.start + note.duration);
     const laws: Record<string, boolean> = {
       range: note.pitch >= brief.low && note.pitch <= brief.high,
-      section: note.start >= (brief.pickup > 0 ? -barTicks(ground.metre) : 0) && note.start < length && note.start + note.duration <= length,
+      section:
+        note.start >= (brief.pickup > 0 ? -barTicks(ground.metre) : 0) &&
+        note.start < length &&
+        note.start + note.duration <= length,
       grid: note.start % FINEST === 0,
       duration: note.duration > 0,
       velocity: note.velocity >= 1 && note.velocity <= 127,
       overlap: !overlaps,
       scale: brief.adventure > 0 || isDrumRole(role) || inMask(sounding, note.pitch),
     };
-    return Object.entries(laws).filter(([, kept]) => !kept).map(([law]) => `${law}: ${JSON.stringify(note)}`);
+    return Object.entries(laws)
+      .filter(([, kept]) => !kept)
+      .map(([law]) => `${law}: ${JSON.stringify(note)}`);
   });
 }

@@ -6,31 +6,68 @@ import { groundFor, newSection, startScore } from '../styles/band';
 import { STYLES } from '../styles/styles';
 
 /** A small drafted song for specs: two sections of two bars, played a b a, two takes for every line. */
-export function scoreWith(seed: number, swing: number, change: Partial<Ground> = {}): { score: Score; takes: Record<string, Take>; song: Song } {
+export function scoreWith(
+  seed: number,
+  swing: number,
+  change: Partial<Ground> = {},
+): { score: Score; takes: Record<string, Take>; song: Song } {
   const style = STYLES[0]!;
   const ground = { ...groundFor(style, { tonic: 0, scale: 'major' }), swing, ...change };
   let score = startScore('Fair weather', ground, style);
   score = {
     ...score,
-    sections: [{ ...score.sections[0]!, bars: 2 }, { ...newSection(style, 'chorus', 'section-2'), bars: 2 }],
-    order: ['section-1', 'section-2', 'section-1'].map((section, index) => ({ id: `occurrence-${index + 1}`, section })),
+    sections: [
+      { ...score.sections[0]!, bars: 2 },
+      { ...newSection(style, 'chorus', 'section-2'), bars: 2 },
+    ],
+    order: ['section-1', 'section-2', 'section-1'].map((section, index) => ({
+      id: `occurrence-${index + 1}`,
+      section,
+    })),
   };
   const takes: Record<string, Take> = {};
   for (const section of score.sections) {
     const base = { engine: ENGINE, ground, bars: section.bars, kind: section.kind, beside: [] };
     const bar = (1920 * ground.metre.beats * 4) / ground.metre.unit / 4;
-    const add = (line: string, asking: Take['origin']['asking'], chords: readonly ChordSpan[] | null, attempt: number): Take => {
+    const add = (
+      line: string,
+      asking: Take['origin']['asking'],
+      chords: readonly ChordSpan[] | null,
+      attempt: number,
+    ): Take => {
       const result = draft({ asking: asking!, seed, chords, beside: [] }, attempt);
       if (!result.ok) throw new Error(result.reason);
-      const head = { id: `${section.id}-${line}-${attempt}`, section: section.id, length: bar * section.bars, origin: { how: 'drafted' as const, asking, seed, attempt, parents: [] } };
-      const take: Take = result.content.of === 'part' ? { ...head, of: 'part', part: line, notes: result.content.notes } : { ...head, of: 'harmony', chords: result.content.chords };
+      const head = {
+        id: `${section.id}-${line}-${attempt}`,
+        section: section.id,
+        length: bar * section.bars,
+        origin: { how: 'drafted' as const, asking, seed, attempt, parents: [] },
+      };
+      const take: Take =
+        result.content.of === 'part'
+          ? { ...head, of: 'part', part: line, notes: result.content.notes }
+          : { ...head, of: 'harmony', chords: result.content.chords };
       takes[take.id] = take;
       if (attempt === 0) score = choose(score, section.id, line, take.id);
       return take;
     };
     const harmony = add(HARMONY, { ...base, harmonyBrief: section.harmonyBrief }, null, 0);
     const chords = harmony.of === 'harmony' ? harmony.chords : [];
-    for (const part of score.parts) for (const attempt of [0, 1]) add(part.id, { ...base, brief: part.brief, role: part.role, harmony: harmony.id }, chords, attempt);
+    for (const part of score.parts)
+      for (const attempt of [0, 1])
+        add(part.id, { ...base, brief: part.brief, role: part.role, harmony: harmony.id }, chords, attempt);
   }
-  return { score, takes, song: { format: 'fendro-song', version: SONG_VERSION, id: 'song', seed, score, ledger: { takes, heard: [] }, hearing: {} } };
+  return {
+    score,
+    takes,
+    song: {
+      format: 'fendro-song',
+      version: SONG_VERSION,
+      id: 'song',
+      seed,
+      score,
+      ledger: { takes, heard: [] },
+      hearing: {},
+    },
+  };
 }

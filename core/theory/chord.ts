@@ -14,7 +14,7 @@ export interface Chord {
 const degreeNumber = (label: string): number => Number(/\d+/.exec(label)?.[0] ?? 0);
 
 /** Degrees in the one order in which they are stored. */
-export const sortTones = (tones: Iterable<string>): string[] =>
+const sortTones = (tones: Iterable<string>): string[] =>
   [...new Set(tones)].sort((a, b) => degreeNumber(a) - degreeNumber(b) || intervalOf(a) - intervalOf(b));
 
 export const makeChord = (root: Fifths, tones: Iterable<string>, bass: Fifths | null = null): Chord => ({

@@ -40,4 +40,3 @@ export function harmonicFunction(chord: Chord, key: Key): HarmonicFunction {
   if (degree === 11 || degree === 7 || (degree === 10 && chord.tones.includes('3'))) return 'dominant';
   return 'subdominant';
 }
-

@@ -8,7 +8,7 @@ export interface Metre {
 }
 
 /** What a beat does in its bar; drum grooves and comping figures are written in these words and so fit any metre. */
-export type BeatRole = 'down' | 'weak' | 'back' | 'strong';
+type BeatRole = 'down' | 'weak' | 'back' | 'strong';
 
 export interface Beat {
   readonly at: Ticks;

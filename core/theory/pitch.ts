@@ -11,10 +11,10 @@ const NATURALS: Readonly<Record<string, Fifths>> = { F: -1, C: 0, G: 1, D: 2, A:
 
 export const pitchClassOf = (spelled: Fifths): PitchClass => modulo(spelled * 7, 12);
 
-export const letterOf = (spelled: Fifths): string => LETTERS.charAt(modulo(spelled + 1, 7));
+const letterOf = (spelled: Fifths): string => LETTERS.charAt(modulo(spelled + 1, 7));
 
 /** Sharps (positive) or flats (negative) on the letter. */
-export const alterationOf = (spelled: Fifths): number => Math.floor((spelled + 1) / 7);
+const alterationOf = (spelled: Fifths): number => Math.floor((spelled + 1) / 7);
 
 const accidental = (count: number, sharp: string, flat: string): string =>
   count >= 0 ? sharp.repeat(count) : flat.repeat(-count);
@@ -62,7 +62,10 @@ export function intervalOf(label: string): Fifths {
 /** Semitones above the root of a degree label, within one octave. */
 export const semitonesOf = (label: string): PitchClass => pitchClassOf(intervalOf(label));
 
-/** The interval on the line of fifths that musicians write for a number of semitones: a minor third rather than an augmented second. */
+/**
+ * The interval on the line of fifths that musicians write for a number of semitones: a minor third rather than an
+ * augmented second.
+ */
 export const spellSemitones = (by: number): Fifths => {
   const step = modulo(by, 12);
   return intervalOf(['1', 'b2', '2', 'b3', '3', '4', '#4', '5', 'b6', '6', 'b7', '7'][step] ?? '1');
@@ -80,10 +83,12 @@ export const maskOf = (pitchClasses: readonly PitchClass[]): PitchClassMask =>
 export const inMask = (mask: PitchClassMask, pitch: MidiNote): boolean => (mask & (1 << modulo(pitch, 12))) !== 0;
 
 /** How many pitch classes a set holds. */
-export const sizeOfMask = (mask: PitchClassMask): number => range(12).filter((pitchClass) => inMask(mask, pitchClass)).length;
+export const sizeOfMask = (mask: PitchClassMask): number =>
+  range(12).filter((pitchClass) => inMask(mask, pitchClass)).length;
 
 /** A set of pitch classes transposed up. */
-export const turnedMask = (mask: PitchClassMask, by: Semitones): PitchClassMask => ((mask << modulo(by, 12)) | (mask >> (12 - modulo(by, 12)))) & 0xfff;
+export const turnedMask = (mask: PitchClassMask, by: Semitones): PitchClassMask =>
+  ((mask << modulo(by, 12)) | (mask >> (12 - modulo(by, 12)))) & 0xfff;
 
 /** Octave as written: middle C is in octave 4. A C♭ belongs to the octave of the B it is spelled from above. */
 export function octaveOf(pitch: MidiNote, spelled: Fifths): number {
@@ -91,4 +96,5 @@ export function octaveOf(pitch: MidiNote, spelled: Fifths): number {
 }
 
 /** A note's printed name with its octave, such as `E♭4`. */
-export const pitchName = (pitch: MidiNote, spelled: Fifths): string => `${printedName(spelled)}${octaveOf(pitch, spelled)}`;
+export const pitchName = (pitch: MidiNote, spelled: Fifths): string =>
+  `${printedName(spelled)}${octaveOf(pitch, spelled)}`;

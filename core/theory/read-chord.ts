@@ -49,10 +49,33 @@ const RULES: readonly Rule[] = [
   [/^add([b#]?)(2|4|6|9|11|13)(?!\d)/, (draft, [, sign = '', number = '']) => addDegree(draft, sign, number)],
   [/^(?:no|omit)3/, (draft) => (draft.third = null)],
   [/^(?:no|omit)5/, (draft) => (draft.fifths = [])],
-  [/^mmaj(7|9|11|13)?/, (draft, [, number]) => { draft.third = 'b3'; extend(draft, number ?? '7', '7'); }],
-  [/^triangle(7|9|11|13)?/, (draft, [, number]) => { extend(draft, number ?? '7', '7'); }],
-  [/^maj(6|7|9|11|13)?/, (draft, [, number]) => { if (number !== undefined) extend(draft, number, '7'); }],
-  [/^half(7|9|11)?/, (draft, [, number]) => { draft.third = 'b3'; draft.fifths = ['b5']; extend(draft, number ?? '7', 'b7'); }],
+  [
+    /^mmaj(7|9|11|13)?/,
+    (draft, [, number]) => {
+      draft.third = 'b3';
+      extend(draft, number ?? '7', '7');
+    },
+  ],
+  [
+    /^triangle(7|9|11|13)?/,
+    (draft, [, number]) => {
+      extend(draft, number ?? '7', '7');
+    },
+  ],
+  [
+    /^maj(6|7|9|11|13)?/,
+    (draft, [, number]) => {
+      if (number !== undefined) extend(draft, number, '7');
+    },
+  ],
+  [
+    /^half(7|9|11)?/,
+    (draft, [, number]) => {
+      draft.third = 'b3';
+      draft.fifths = ['b5'];
+      extend(draft, number ?? '7', 'b7');
+    },
+  ],
   [/^dim(7|9|11)?/, (draft, [, number]) => diminish(draft, number)],
   [/^aug/, (draft) => (draft.fifths = ['#5'])],
   [/^([b#+-])(5|9|11|13|6|4|2)(?!\d)/, (draft, [, sign, number = '']) => alter(draft, flat(sign), number)],
@@ -114,7 +137,9 @@ export function readQuality(text: string): string[] | null {
   const draft: Draft = { third: '3', fifths: ['5'], sixth: false, seventh: null, added: new Set(), numbered: false };
   let rest = normalise(text);
   while (rest !== '') {
-    const hit = RULES.map(([pattern, apply]) => ({ match: pattern.exec(rest), apply })).find(({ match }) => match !== null);
+    const hit = RULES.map(([pattern, apply]) => ({ match: pattern.exec(rest), apply })).find(
+      ({ match }) => match !== null,
+    );
     if (!hit?.match) return null;
     hit.apply(draft, hit.match);
     rest = rest.slice(hit.match[0].length);
@@ -133,14 +158,22 @@ export function readChord(typed: string): ChordReading {
   const match = /^([A-Ga-g](?:##|bb|[#b♯♭x𝄪𝄫])?)(.*)$/u.exec(text);
   const root = match ? readName(match[1] ?? '') : null;
   if (!match || root === null) {
-    return { ok: false, reason: `“${text}” does not start with a note name (A to G, then # or b). Try Am, F#m7 or Bb/D.`, nearest: nearestChords(text) };
+    return {
+      ok: false,
+      reason: `“${text}” does not start with a note name (A to G, then # or b). Try Am, F#m7 or Bb/D.`,
+      nearest: nearestChords(text),
+    };
   }
   const split = /^(.*?)\s*[/\\]\s*([A-Ga-g](?:##|bb|[#b♯♭])?)$/u.exec(match[2] ?? '');
   const bass = split ? readName(split[2] ?? '') : null;
   const quality = split ? (split[1] ?? '') : (match[2] ?? '');
   const tones = readQuality(quality);
   if (!tones) {
-    return { ok: false, reason: `“${quality}” in “${text}” is no chord quality Fendro knows. Try m, 7, maj7, m7b5, sus4, add9 or 7#11.`, nearest: nearestChords(text) };
+    return {
+      ok: false,
+      reason: `“${quality}” in “${text}” is no chord quality Fendro knows. Try m, 7, maj7, m7b5, sus4, add9 or 7#11.`,
+      nearest: nearestChords(text),
+    };
   }
   return { ok: true, chord: makeChord(root, tones, bass) };
 }

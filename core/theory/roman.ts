@@ -47,7 +47,10 @@ export function readRoman(text: string, key: Key): Chord | null {
   return makeChord(root, tones, bass);
 }
 
-/** A bass written as a degree of the chord takes the chord's own kind of it: `/3` under a minor chord is its minor third. */
+/**
+ * A bass written as a degree of the chord takes the chord's own kind of it: `/3` under a minor chord is its minor
+ * third.
+ */
 function bassOf(degree: string, tones: readonly string[], root: number): number | null {
   if (!/^[b#]?\d$/.test(degree)) return null;
   const own = tones.find((tone) => tone.replaceAll(/[b#]/g, '') === degree);

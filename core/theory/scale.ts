@@ -80,7 +80,15 @@ function makeScale(family: string, name: string, text: string): Scale {
   const degrees = text.split(' ');
   const fifths = degrees.map(intervalOf);
   const semitones = fifths.map(pitchClassOf);
-  return { id: name.toLowerCase().replaceAll(' ', '-'), name, family, degrees, fifths, semitones, mask: maskOf(semitones) };
+  return {
+    id: name.toLowerCase().replaceAll(' ', '-'),
+    name,
+    family,
+    degrees,
+    fifths,
+    semitones,
+    mask: maskOf(semitones),
+  };
 }
 
 /** Every scale that Fendro knows, by family. */
@@ -114,7 +122,11 @@ export type OwnScale = { readonly ok: true; readonly id: string } | { readonly o
 export function makeOwnScale(name: string, degrees: string): OwnScale {
   const clean = name.trim().replaceAll(':', ' ').slice(0, 40);
   if (clean === '') return { ok: false, reason: 'Give the scale a name.' };
-  const steps = degrees.trim().replaceAll('♭', 'b').replaceAll('♯', '#').replaceAll(/[\s,]+/g, ' ');
+  const steps = degrees
+    .trim()
+    .replaceAll('♭', 'b')
+    .replaceAll('♯', '#')
+    .replaceAll(/[\s,]+/g, ' ');
   const id = `own:${clean}: ${steps}`;
   if (ownScale(id)) return { ok: true, id };
   return { ok: false, reason: 'Write three to twelve degrees that rise from 1, such as 1 b2 3 5 b7.' };

@@ -4,7 +4,17 @@ import { chordSymbol, makeChord, transposeChord } from './chord';
 import { harmonicFunction, romanNumeral } from './harmony-role';
 import { keyMask, keyNotes, keySignature, spellIn, tonicsFor } from './key';
 import { barTicks, beatsOf, gridOf, METRES, metreName, metricalWeight, WEIGHT, type Metre } from './metre';
-import { degreeLabel, intervalOf, maskOf, octaveOf, pitchClassOf, pitchName, printedName, readName, typedName } from './pitch';
+import {
+  degreeLabel,
+  intervalOf,
+  maskOf,
+  octaveOf,
+  pitchClassOf,
+  pitchName,
+  printedName,
+  readName,
+  typedName,
+} from './pitch';
 import { modesOf, SCALES, scaleOf } from './scale';
 
 const metreOf = (name: string): Metre => METRES.find((metre) => metreName(metre) === name)!;
@@ -12,14 +22,17 @@ const fifths = fc.integer({ min: -15, max: 19 });
 
 describe('pitch', () => {
   it('reads back every name that it writes', () => {
-    fc.assert(fc.property(fifths, (note) => {
-      expect(readName(typedName(note))).toBe(note);
-      expect(readName(printedName(note))).toBe(note);
-    }));
+    fc.assert(
+      fc.property(fifths, (note) => {
+        expect(readName(typedName(note))).toBe(note);
+        expect(readName(printedName(note))).toBe(note);
+      }),
+    );
   });
 
   it('names degrees as the inverse of measuring them', () => {
-    for (const label of ['1', 'b2', '2', '#2', 'b3', '3', '4', '#4', 'b5', '5', '#5', 'b6', '6', 'bb7', 'b7', '7']) expect(degreeLabel(intervalOf(label))).toBe(label);
+    for (const label of ['1', 'b2', '2', '#2', 'b3', '3', '4', '#4', 'b5', '5', '#5', 'b6', '6', 'bb7', 'b7', '7'])
+      expect(degreeLabel(intervalOf(label))).toBe(label);
     expect(() => intervalOf('x')).toThrow(RangeError);
   });
 
@@ -45,13 +58,30 @@ describe('scales', () => {
   });
 
   it('finds the seven modes of the major scale', () => {
-    expect(modesOf(scaleOf('major')).map(({ scale }) => scale?.name)).toEqual(['Major', 'Dorian', 'Phrygian', 'Lydian', 'Mixolydian', 'Minor', 'Locrian']);
+    expect(modesOf(scaleOf('major')).map(({ scale }) => scale?.name)).toEqual([
+      'Major',
+      'Dorian',
+      'Phrygian',
+      'Lydian',
+      'Mixolydian',
+      'Minor',
+      'Locrian',
+    ]);
     expect(modesOf(scaleOf('harmonic-minor')).every(({ scale }) => scale !== null)).toBe(true);
     expect(modesOf(scaleOf('melodic-minor')).map(({ scale }) => scale?.name)).toContain('Lydian dominant');
   });
 
   it('agrees with a second library', () => {
-    for (const name of ['major', 'dorian', 'harmonic minor', 'melodic minor', 'lydian dominant', 'minor blues', 'whole tone', 'hungarian minor']) {
+    for (const name of [
+      'major',
+      'dorian',
+      'harmonic minor',
+      'melodic minor',
+      'lydian dominant',
+      'minor blues',
+      'whole tone',
+      'hungarian minor',
+    ]) {
       const own = scaleOf({ 'minor blues': 'blues' }[name] ?? name.replaceAll(' ', '-'));
       expect(maskOf(TonalScale.get(`C ${name}`).notes.map((note) => pitchClassOf(readName(note)!)))).toBe(own.mask);
     }
@@ -60,8 +90,34 @@ describe('scales', () => {
 
 describe('keys', () => {
   it('spells tonics with the fewest accidentals of their scale', () => {
-    expect(tonicsFor('major').map(printedName)).toEqual(['C', 'D♭', 'D', 'E♭', 'E', 'F', expect.stringMatching(/[FG]/), 'G', 'A♭', 'A', 'B♭', 'B']);
-    expect(tonicsFor('minor').map(printedName)).toEqual(['C', 'C♯', 'D', expect.stringMatching(/[DE]/), 'E', 'F', 'F♯', 'G', 'G♯', 'A', 'B♭', 'B']);
+    expect(tonicsFor('major').map(printedName)).toEqual([
+      'C',
+      'D♭',
+      'D',
+      'E♭',
+      'E',
+      'F',
+      expect.stringMatching(/[FG]/),
+      'G',
+      'A♭',
+      'A',
+      'B♭',
+      'B',
+    ]);
+    expect(tonicsFor('minor').map(printedName)).toEqual([
+      'C',
+      'C♯',
+      'D',
+      expect.stringMatching(/[DE]/),
+      'E',
+      'F',
+      'F♯',
+      'G',
+      'G♯',
+      'A',
+      'B♭',
+      'B',
+    ]);
   });
 
   it('spells what a trained musician would write', () => {
@@ -73,11 +129,18 @@ describe('keys', () => {
   });
 
   it('keeps every note it spells', () => {
-    fc.assert(fc.property(fc.constantFrom(...SCALES), fc.integer({ min: 0, max: 11 }), fc.integer({ min: 0, max: 11 }), (scale, tonic, pitchClass) => {
-      const key = { tonic: tonicsFor(scale.id)[tonic]!, scale: scale.id };
-      expect(pitchClassOf(spellIn(key, pitchClass))).toBe(pitchClass);
-      expect(maskOf(keyNotes(key).map(pitchClassOf))).toBe(keyMask(key));
-    }));
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...SCALES),
+        fc.integer({ min: 0, max: 11 }),
+        fc.integer({ min: 0, max: 11 }),
+        (scale, tonic, pitchClass) => {
+          const key = { tonic: tonicsFor(scale.id)[tonic]!, scale: scale.id };
+          expect(pitchClassOf(spellIn(key, pitchClass))).toBe(pitchClass);
+          expect(maskOf(keyNotes(key).map(pitchClassOf))).toBe(keyMask(key));
+        },
+      ),
+    );
   });
 
   it('writes the signature of the mode', () => {
@@ -90,9 +153,20 @@ describe('keys', () => {
 
 describe('metre', () => {
   it.each([
-    ['4/4', 'down back strong back'], ['3/4', 'down weak back'], ['2/4', 'down back'], ['6/8', 'down back'], ['12/8', 'down back strong back'], ['5/4', 'down weak back strong back'], ['7/8', 'down weak back'], ['9/8', 'down weak back'],
+    ['4/4', 'down back strong back'],
+    ['3/4', 'down weak back'],
+    ['2/4', 'down back'],
+    ['6/8', 'down back'],
+    ['12/8', 'down back strong back'],
+    ['5/4', 'down weak back strong back'],
+    ['7/8', 'down weak back'],
+    ['9/8', 'down weak back'],
   ])('knows what the beats of %s do', (name, roles) => {
-    expect(beatsOf(metreOf(name)).map(({ role }) => role).join(' ')).toBe(roles);
+    expect(
+      beatsOf(metreOf(name))
+        .map(({ role }) => role)
+        .join(' '),
+    ).toBe(roles);
   });
 
   it('fills the bar with its beats and weighs the bar line most', () => {
@@ -127,10 +201,12 @@ describe('harmony', () => {
   });
 
   it('transposing there and back changes nothing', () => {
-    fc.assert(fc.property(fifths, fc.integer({ min: -7, max: 7 }), (root, by) => {
-      const chord = makeChord(root, ['1', '3', '5'], root + 4);
-      expect(transposeChord(transposeChord(chord, by), -by)).toEqual(chord);
-      expect(chordSymbol(transposeChord(chord, 0))).toBe(chordSymbol(chord));
-    }));
+    fc.assert(
+      fc.property(fifths, fc.integer({ min: -7, max: 7 }), (root, by) => {
+        const chord = makeChord(root, ['1', '3', '5'], root + 4);
+        expect(transposeChord(transposeChord(chord, by), -by)).toEqual(chord);
+        expect(chordSymbol(transposeChord(chord, 0))).toBe(chordSymbol(chord));
+      }),
+    );
   });
 });

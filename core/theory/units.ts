@@ -12,7 +12,6 @@ export type Semitones = number;
 export type Percent = number;
 /** MIDI velocity, 1–127. */
 export type Velocity = number;
-export type Seconds = number;
 
 export const TICKS_PER_QUARTER: Ticks = 480;
 /** A sixteenth note: the finest step of the drafters' straight grid. */

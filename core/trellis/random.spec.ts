@@ -4,7 +4,10 @@ import { logWeight } from './weights';
 
 describe('streams', () => {
   it('are the same for the same labels and others for others', () => {
-    const first = (...labels: (string | number)[]) => { const random = stream(5, ...labels); return [random.next(), random.next()]; };
+    const first = (...labels: (string | number)[]) => {
+      const random = stream(5, ...labels);
+      return [random.next(), random.next()];
+    };
     expect(first('rhythm', 1)).toEqual(first('rhythm', 1));
     expect(first('rhythm', 1)).not.toEqual(first('rhythm', 2));
     expect(first('rhythm', 1)).not.toEqual(first('pitch', 1));
@@ -29,16 +32,25 @@ describe('streams', () => {
   it('pick by weight and never what weighs nothing', () => {
     const random = stream(2, 'pick');
     const counts = { a: 0, b: 0, c: 0 };
-    for (let index = 0; index < 9000; index++) counts[pickWeighted(random, [['a', 1], ['b', 0], ['c', 2]] as const)]++;
+    for (let index = 0; index < 9000; index++)
+      counts[
+        pickWeighted(random, [
+          ['a', 1],
+          ['b', 0],
+          ['c', 2],
+        ] as const)
+      ]++;
     expect(counts.b).toBe(0);
     expect(counts.c / counts.a).toBeGreaterThan(1.8);
     expect(() => pickWeighted(random, [])).toThrow(RangeError);
   });
 
   it('weigh shares like the logarithm', () => {
-    fc.assert(fc.property(fc.double({ min: 0.001, max: 1, noNaN: true }), (share) => {
-      expect(Math.abs(logWeight(share) - 100 * Math.log(share))).toBeLessThanOrEqual(1.01);
-    }));
+    fc.assert(
+      fc.property(fc.double({ min: 0.001, max: 1, noNaN: true }), (share) => {
+        expect(Math.abs(logWeight(share) - 100 * Math.log(share))).toBeLessThanOrEqual(1.01);
+      }),
+    );
     expect(logWeight(0)).toBe(-1200);
   });
 });

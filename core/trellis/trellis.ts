@@ -34,7 +34,8 @@ export const isDeadEnd = (result: object): result is DeadEnd => 'deadEnd' in res
 /**
  * Tabulates the links between two layers once, so that no closure is called while paths are searched.
  *
- * @param weight  log-weight of moving from one state to another, in hundredths of a nat; `FORBIDDEN` leaves the link out
+ * @param weight  log-weight of moving from one state to another, in hundredths of a nat; `FORBIDDEN` leaves the link
+ * out
  */
 export function linkLayers(from: number, to: number, weight: (from: number, to: number) => number): Links {
   const offsets = new Int32Array(from + 1);
@@ -85,7 +86,11 @@ export function bestPath(trellis: Trellis): Path | DeadEnd {
   return path;
 }
 
-function bestStep(scores: Int32Array, { offsets, targets, weights }: Links, layer: Int32Array): { scores: Int32Array; origin: Int32Array } {
+function bestStep(
+  scores: Int32Array,
+  { offsets, targets, weights }: Links,
+  layer: Int32Array,
+): { scores: Int32Array; origin: Int32Array } {
   const next = new Int32Array(layer.length).fill(FORBIDDEN);
   const origin = new Int32Array(layer.length);
   for (let source = 0; source < scores.length; source++) {
@@ -107,7 +112,8 @@ function bestStep(scores: Int32Array, { offsets, targets, weights }: Links, laye
 
 function indexOfMaximum(values: Int32Array): number {
   let best = 0;
-  for (let index = 1; index < values.length; index++) if ((values[index] as number) > (values[best] as number)) best = index;
+  for (let index = 1; index < values.length; index++)
+    if ((values[index] as number) > (values[best] as number)) best = index;
   return best;
 }
 
@@ -174,7 +180,8 @@ export function pathSampler(trellis: Trellis, temperature: number): Sampler | De
 /** Shares of all weights against the greatest; forbidden ones have none. Plain loops: this is the innermost work. */
 function exponentials(weights: Int32Array, heat: number): Float64Array {
   let top = FORBIDDEN;
-  for (let index = 0; index < weights.length; index++) if ((weights[index] as number) > top) top = weights[index] as number;
+  for (let index = 0; index < weights.length; index++)
+    if ((weights[index] as number) > top) top = weights[index] as number;
   const shares = new Float64Array(weights.length);
   for (let index = 0; index < weights.length; index++) {
     const weight = weights[index] as number;
@@ -194,7 +201,12 @@ function sharedMoves(links: Links, heat: number): Float64Array {
   return shares;
 }
 
-function backwardStep(own: Float64Array, { offsets, targets }: Links, moves: Float64Array, next: Float64Array): Float64Array {
+function backwardStep(
+  own: Float64Array,
+  { offsets, targets }: Links,
+  moves: Float64Array,
+  next: Float64Array,
+): Float64Array {
   const result = new Float64Array(own.length);
   let top = 0;
   for (let state = 0; state < own.length; state++) {
@@ -217,7 +229,12 @@ function backwardStep(own: Float64Array, { offsets, targets }: Links, moves: Flo
   return result;
 }
 
-function drawPath({ layers, links }: Trellis, moves: ReadonlyMap<Links, Float64Array>, future: readonly Float64Array[], random: Random): Path {
+function drawPath(
+  { layers, links }: Trellis,
+  moves: ReadonlyMap<Links, Float64Array>,
+  future: readonly Float64Array[],
+  random: Random,
+): Path {
   const path = new Int32Array(layers.length);
   if (layers.length === 0) return path;
   let state = drawIndex(future[0] as Float64Array, random);

@@ -11,7 +11,13 @@ export interface MidoFile {
   readonly key: string;
   readonly names: readonly string[];
   readonly markers: readonly string[];
-  readonly notes: readonly (readonly [track: string, start: number, pitch: number, duration: number, channel: number])[];
+  readonly notes: readonly (readonly [
+    track: string,
+    start: number,
+    pitch: number,
+    duration: number,
+    channel: number,
+  ])[];
   /** Notes that started and never ended. */
   readonly hanging: number;
 }
@@ -48,15 +54,22 @@ export function saveFile(bytes: Uint8Array, ending: string): string {
   return path;
 }
 
-export const readWithMido = (path: string): MidoFile => JSON.parse(execFileSync('/usr/bin/python3', ['-c', PROGRAM, path], { encoding: 'utf8', timeout: 20_000 })) as MidoFile;
+export const readWithMido = (path: string): MidoFile =>
+  JSON.parse(
+    execFileSync('/usr/bin/python3', ['-c', PROGRAM, path], { encoding: 'utf8', timeout: 20_000 }),
+  ) as MidoFile;
 
 /** The dump of another independent reader, line by line. */
-export const dumpWithMidicsv = (path: string): string[] => execFileSync('timeout', ['20', 'midicsv', path], { encoding: 'latin1' }).trim().split('\n');
+export const dumpWithMidicsv = (path: string): string[] =>
+  execFileSync('timeout', ['20', 'midicsv', path], { encoding: 'latin1' }).trim().split('\n');
 
 /** Seconds and peak level of the file as a third program plays it. */
 export function renderWithFluidsynth(path: string): { seconds: number; peak: number } {
   const wave = join(folder, `${count++}.wav`);
-  execFileSync('fluidsynth', ['-ni', '-g', '0.5', '-F', wave, '/usr/share/sounds/sf2/FluidR3_GM.sf2', path], { timeout: 120_000, stdio: 'ignore' });
+  execFileSync('fluidsynth', ['-ni', '-g', '0.5', '-F', wave, '/usr/share/sounds/sf2/FluidR3_GM.sf2', path], {
+    timeout: 120_000,
+    stdio: 'ignore',
+  });
   const seconds = Number(execFileSync('soxi', ['-D', wave], { encoding: 'utf8' }));
   const statistics = execFileSync('bash', ['-c', `sox "$0" -n stat 2>&1`, wave], { encoding: 'utf8' });
   return { seconds, peak: Number(/Maximum amplitude:\s+([\d.]+)/.exec(statistics)?.[1] ?? 0) };

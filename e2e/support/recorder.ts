@@ -29,7 +29,8 @@ export function recordSound(address: string): void {
       page.fendroRate = context.sampleRate;
       void context.audioWorklet.addModule(address).then(() => {
         const tap = new AudioWorkletNode(context, 'recorder', { numberOfOutputs: 0 });
-        tap.port.onmessage = ({ data }: MessageEvent<[number, Float32Array, Float32Array]>) => page.fendroFrames?.push(data);
+        tap.port.onmessage = ({ data }: MessageEvent<[number, Float32Array, Float32Array]>) =>
+          page.fendroFrames?.push(data);
         connect.call(this, tap);
       });
     }
@@ -50,7 +51,9 @@ export const loudness = (page: Page, seconds: number): Promise<number> =>
 export const peak = (page: Page, seconds: number): Promise<number> =>
   page.evaluate((length) => {
     const { fendroFrames = [], fendroRate = 48_000 } = globalThis as unknown as Recorded;
-    return fendroFrames.slice(-Math.ceil((length * fendroRate) / 128)).reduce((most, [, left, right]) => Math.max(most, ...left.map(Math.abs), ...right.map(Math.abs)), 0);
+    return fendroFrames
+      .slice(-Math.ceil((length * fendroRate) / 128))
+      .reduce((most, [, left, right]) => Math.max(most, ...left.map(Math.abs), ...right.map(Math.abs)), 0);
   }, seconds);
 
 /** Onsets in seconds: where the short-time level of the left channel rises steeply after a quiet moment. */

@@ -4,7 +4,10 @@ import { RECORDER_ADDRESS, recordSound } from './recorder';
 /** Messages that say nothing about Fendro: Playwright's about service workers that it keeps out. */
 const EXPECTED = [/Service Worker registration blocked/];
 
-/** Every test fails on errors and warnings in the console, on requests that leave the page's origin, and on policy violations. */
+/**
+ * Every test fails on errors and warnings in the console, on requests that leave the page's origin, and on policy
+ * violations.
+ */
 export const test = base.extend<{ problems: string[]; troubled: boolean }>({
   serviceWorkers: 'block',
   /** True where a test makes trouble that the console tells of. */
@@ -13,7 +16,8 @@ export const test = base.extend<{ problems: string[]; troubled: boolean }>({
     async ({ page, baseURL, troubled }, use) => {
       const problems: string[] = [];
       page.on('console', (message) => {
-        if (['error', 'warning'].includes(message.type()) && !EXPECTED.some((known) => known.test(message.text()))) problems.push(`${message.type()}: ${message.text()}`);
+        if (['error', 'warning'].includes(message.type()) && !EXPECTED.some((known) => known.test(message.text())))
+          problems.push(`${message.type()}: ${message.text()}`);
       });
       page.on('pageerror', (error) => problems.push(`page error: ${error.message}`));
       page.on('request', (request) => {
@@ -41,7 +45,9 @@ export async function openFendro(page: Page, path = '/'): Promise<void> {
 
 /** Puts the guided strip away, which would take room in every other test. */
 export async function withoutGuide(page: Page): Promise<void> {
-  await page.addInitScript(() => { localStorage.setItem('fendro first minute', '-1'); });
+  await page.addInitScript(() => {
+    localStorage.setItem('fendro first minute', '-1');
+  });
 }
 
 export interface NewSong {
@@ -73,7 +79,9 @@ export async function draftBand(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Draft the band' }).click();
   // Two pictures later the page shows that it is at work.
   await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
-  await expect(page.getByRole('complementary', { name: 'Bench' }).getByRole('button', { name: 'Draft takes' })).toBeVisible({ timeout: 60_000 });
+  await expect(
+    page.getByRole('complementary', { name: 'Bench' }).getByRole('button', { name: 'Draft takes' }),
+  ).toBeVisible({ timeout: 60_000 });
 }
 
 export { expect };

@@ -1,7 +1,16 @@
 // What a writer waits for, measured in the built application.
 import { chromium } from '@playwright/test';
 
-const ARGUMENTS = ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'];
+const ARGUMENTS = [
+  '--headless',
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
 
 /** Collects the longest main-thread task and the first moment at which something non-silent passed the meters. */
 function watch() {
@@ -17,7 +26,9 @@ export async function measureBrowser(address) {
   const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ARGUMENTS });
   const rows = [];
   const open = async () => {
-    const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' })).newPage();
+    const page = await (
+      await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' })
+    ).newPage();
     await page.addInitScript(watch);
     await page.goto(address);
     await page.getByRole('region', { name: 'Sheet' }).waitFor();
@@ -30,44 +41,101 @@ export async function measureBrowser(address) {
     return (await page.evaluate(() => performance.now())) - since;
   };
   const task = async (page, act) => {
-    await page.evaluate(() => { globalThis.longest = 0; });
+    await page.evaluate(() => {
+      globalThis.longest = 0;
+    });
     await act();
     return page.evaluate(() => globalThis.longest);
   };
 
   let page = await open();
-  rows.push({ what: 'workspace with the demo song there', value: milliseconds(await page.evaluate(() => performance.now())), goal: 'interactive in 2 s' });
+  rows.push({
+    what: 'workspace with the demo song there',
+    value: milliseconds(await page.evaluate(() => performance.now())),
+    goal: 'interactive in 2 s',
+  });
   const stop = page.getByRole('button', { name: 'Stop' });
-  rows.push({ what: 'play pressed at once, cold sounds', value: milliseconds(await timed(page, () => page.getByRole('button', { name: 'Play' }).click(), () => stop.waitFor())), goal: '1.5 s' });
+  rows.push({
+    what: 'play pressed at once, cold sounds',
+    value: milliseconds(
+      await timed(
+        page,
+        () => page.getByRole('button', { name: 'Play' }).click(),
+        () => stop.waitFor(),
+      ),
+    ),
+    goal: '1.5 s',
+  });
   await stop.click();
-  rows.push({ what: 'play pressed again, warm', value: milliseconds(await timed(page, () => page.getByRole('button', { name: 'Play' }).click(), () => stop.waitFor())), goal: '100 ms' });
+  rows.push({
+    what: 'play pressed again, warm',
+    value: milliseconds(
+      await timed(
+        page,
+        () => page.getByRole('button', { name: 'Play' }).click(),
+        () => stop.waitFor(),
+      ),
+    ),
+    goal: '100 ms',
+  });
   await page.waitForTimeout(3000);
-  rows.push({ what: 'longest main-thread task in 5 s of playing', value: milliseconds(await task(page, () => page.waitForTimeout(5000))), goal: '50 ms' });
-  rows.push({ what: 'longest main-thread task while ten takes are switched', value: milliseconds(await task(page, async () => {
-    for (let press = 0; press < 10; press++) {
-      await page.keyboard.press(press % 4 < 2 ? 'ArrowDown' : 'ArrowUp');
-      await page.waitForTimeout(150);
-    }
-  })), goal: '50 ms' });
+  rows.push({
+    what: 'longest main-thread task in 5 s of playing',
+    value: milliseconds(await task(page, () => page.waitForTimeout(5000))),
+    goal: '50 ms',
+  });
+  rows.push({
+    what: 'longest main-thread task while ten takes are switched',
+    value: milliseconds(
+      await task(page, async () => {
+        for (let press = 0; press < 10; press++) {
+          await page.keyboard.press(press % 4 < 2 ? 'ArrowDown' : 'ArrowUp');
+          await page.waitForTimeout(150);
+        }
+      }),
+    ),
+    goal: '50 ms',
+  });
   await stop.click();
   const options = page.getByRole('listbox', { name: 'Takes' }).getByRole('option');
   const firstTake = [];
   for (let run = 0; run < 5; run++) {
     const before = await options.count();
-    firstTake.push(await page.evaluate(async (count) => {
-      const since = performance.now();
-      [...document.querySelectorAll('button')].find((button) => button.textContent?.trim() === 'Draft takes')?.click();
-      while (document.querySelectorAll('[role="option"]').length <= count && performance.now() - since < 5000) await new Promise((resolve) => requestAnimationFrame(resolve));
-      return performance.now() - since;
-    }, before));
-    await page.waitForFunction(() => [...document.querySelectorAll('button')].some((button) => button.textContent?.trim() === 'Draft takes'));
+    firstTake.push(
+      await page.evaluate(async (count) => {
+        const since = performance.now();
+        [...document.querySelectorAll('button')]
+          .find((button) => button.textContent?.trim() === 'Draft takes')
+          ?.click();
+        while (document.querySelectorAll('[role="option"]').length <= count && performance.now() - since < 5000)
+          await new Promise((resolve) => requestAnimationFrame(resolve));
+        return performance.now() - since;
+      }, before),
+    );
+    await page.waitForFunction(() =>
+      [...document.querySelectorAll('button')].some((button) => button.textContent?.trim() === 'Draft takes'),
+    );
   }
-  rows.push({ what: 'first take of a draft on screen (median of 5)', value: milliseconds(firstTake.sort((a, b) => a - b)[2]), goal: '100 ms' });
-  rows.push({ what: 'longest main-thread task while a band is drafted', value: milliseconds(await task(page, async () => {
-    await page.getByRole('button', { name: 'Draft the band' }).click();
-    await page.waitForTimeout(300);
-    await page.waitForFunction(() => [...document.querySelectorAll('button')].some((button) => button.textContent?.trim() === 'Draft takes'), null, { timeout: 60_000 });
-  })), goal: '50 ms' });
+  rows.push({
+    what: 'first take of a draft on screen (median of 5)',
+    value: milliseconds(firstTake.sort((a, b) => a - b)[2]),
+    goal: '100 ms',
+  });
+  rows.push({
+    what: 'longest main-thread task while a band is drafted',
+    value: milliseconds(
+      await task(page, async () => {
+        await page.getByRole('button', { name: 'Draft the band' }).click();
+        await page.waitForTimeout(300);
+        await page.waitForFunction(
+          () => [...document.querySelectorAll('button')].some((button) => button.textContent?.trim() === 'Draft takes'),
+          null,
+          { timeout: 60_000 },
+        );
+      }),
+    ),
+    goal: '50 ms',
+  });
   await browser.close();
   return rows;
 }

@@ -20,12 +20,20 @@ const style = styleOf('singer-songwriter');
 const ground = groundFor(style, { tonic: 0, scale: 'major' });
 const score = startScore('Bench', ground, style);
 const base = { engine: ENGINE, ground, bars: 8, kind: 'verse' as const, beside: [] };
-const harmony = draft({ asking: { ...base, harmonyBrief: score.sections[0]!.harmonyBrief }, seed: 1, chords: null, beside: [] }, 0);
+const harmony = draft(
+  { asking: { ...base, harmonyBrief: score.sections[0]!.harmonyBrief }, seed: 1, chords: null, beside: [] },
+  0,
+);
 const chords = harmony.ok && harmony.content.of === 'harmony' ? harmony.content.chords : [];
 const requestFor = (role: string, seed: number): DraftRequest => {
   const part = score.parts.find((candidate) => candidate.role === role)!;
   // A copy of the chords for every run, so that nothing remembered from the run before helps.
-  return { asking: { ...base, role: part.role, brief: part.brief }, seed, chords: chords.map((span) => ({ ...span })), beside: [] };
+  return {
+    asking: { ...base, role: part.role, brief: part.brief },
+    seed,
+    chords: chords.map((span) => ({ ...span })),
+    beside: [],
+  };
 };
 
 /** The fixed reference: sorting 300,000 numbers of a fixed sequence. */
@@ -46,7 +54,8 @@ function time(work: () => void, runs = 5): number {
 }
 
 const take = (request: DraftRequest, count: number): void => {
-  for (const step of draftTakes(request, 0, count, new Set())) if (step.kind === 'refused') throw new Error(step.reason);
+  for (const step of draftTakes(request, 0, count, new Set()))
+    if (step.kind === 'refused') throw new Error(step.reason);
 };
 
 const events: MidiEvent[] = Array.from({ length: 100_000 }, (_, index): MidiEvent[] => [
@@ -57,21 +66,56 @@ const file = { type: 1 as const, resolution: 480, tracks: [{ events, end: 12_000
 const bytes = writeMidi(file);
 
 /** Chords that nothing is remembered of. */
-const fresh = (): ChordSpan[] => typeChords([], 0, 'C Am7 | F Dm7 | G7 E7 | Am F#m7b5 | Fmaj7 Em7 | Dm7 G7 | C/E A7 | Dm7 Db7', { key: ground, metre: ground.metre, length: 8 * 1920 });
-const played = Array.from({ length: 4 }, (_, round) => performChords(fresh(), { ...PLAIN_CHORDS, rhythm: 'ballad-heartbeats' }, ground.metre, 8, 1).map((note) => ({ ...note, start: note.start + round * 8 * 1920 }))).flat();
+const fresh = (): ChordSpan[] =>
+  typeChords([], 0, 'C Am7 | F Dm7 | G7 E7 | Am F#m7b5 | Fmaj7 Em7 | Dm7 G7 | C/E A7 | Dm7 Db7', {
+    key: ground,
+    metre: ground.metre,
+    length: 8 * 1920,
+  });
+const played = Array.from({ length: 4 }, (_, round) =>
+  performChords(fresh(), { ...PLAIN_CHORDS, rhythm: 'ballad-heartbeats' }, ground.metre, 8, 1).map((note) => ({
+    ...note,
+    start: note.start + round * 8 * 1920,
+  })),
+).flat();
 
 let seed = 0;
 const milliseconds = {
   reference: time(reference),
-  'first take of an 8-bar melody': time(() => { draftTakes(requestFor('melody', seed++), 0, 8, new Set()).next(); }, 21),
-  '64 takes of an 8-bar melody, diverse (256 draws)': time(() => { take(requestFor('melody', seed++), 64); }),
-  'a whole band: 5 parts, 8 takes each, 8 bars (800 draws)': time(() => { for (const { role } of score.parts) take(requestFor(role, seed++), 8); }),
-  '16 chords voiced for two hands': time(() => { voicedChords(fresh(), { ...PLAIN_CHORDS, family: 'keyboard' }); }),
-  '16 chords voiced for guitar': time(() => { voicedChords(fresh(), { ...PLAIN_CHORDS, family: 'guitar' }); }),
-  'chords of 32 bars inferred': time(() => { inferChords(played, ground, ground.metre, 32 * 1920); }),
-  'a song’s parts fitted to other chords (8 bars)': time(() => { fitNotes(played.slice(0, 128).map((note) => ({ ...note })), { chords, key: ground }, { chords: fresh(), key: ground }, { role: 'comping', low: 48, high: 79 }); }),
-  'MIDI file of 100,000 notes written': time(() => { writeMidi(file); }),
-  'the same file read by the library alone': time(() => { parseMidi(bytes); }),
-  'the same file read behind the guard': time(() => { readMidi(bytes); }),
+  'first take of an 8-bar melody': time(() => {
+    draftTakes(requestFor('melody', seed++), 0, 8, new Set()).next();
+  }, 21),
+  '64 takes of an 8-bar melody, diverse (256 draws)': time(() => {
+    take(requestFor('melody', seed++), 64);
+  }),
+  'a whole band: 5 parts, 8 takes each, 8 bars (800 draws)': time(() => {
+    for (const { role } of score.parts) take(requestFor(role, seed++), 8);
+  }),
+  '16 chords voiced for two hands': time(() => {
+    voicedChords(fresh(), { ...PLAIN_CHORDS, family: 'keyboard' });
+  }),
+  '16 chords voiced for guitar': time(() => {
+    voicedChords(fresh(), { ...PLAIN_CHORDS, family: 'guitar' });
+  }),
+  'chords of 32 bars inferred': time(() => {
+    inferChords(played, ground, ground.metre, 32 * 1920);
+  }),
+  'a song’s parts fitted to other chords (8 bars)': time(() => {
+    fitNotes(
+      played.slice(0, 128).map((note) => ({ ...note })),
+      { chords, key: ground },
+      { chords: fresh(), key: ground },
+      { role: 'comping', low: 48, high: 79 },
+    );
+  }),
+  'MIDI file of 100,000 notes written': time(() => {
+    writeMidi(file);
+  }),
+  'the same file read by the library alone': time(() => {
+    parseMidi(bytes);
+  }),
+  'the same file read behind the guard': time(() => {
+    readMidi(bytes);
+  }),
 };
 console.log(JSON.stringify(milliseconds));

@@ -11,7 +11,10 @@ interface Sample {
 
 const SLOTS = 12;
 
-/** Onsets by place in the bar for drums' voices, bass and the rest, with density and register; tempo is left out on purpose. */
+/**
+ * Onsets by place in the bar for drums' voices, bass and the rest, with density and register; tempo is left out on
+ * purpose.
+ */
 function features({ ground, parts }: Sample): number[] {
   const bar = barTicks(ground.metre);
   const groups: [(part: Part, note: Note) => boolean, number][] = [
@@ -58,14 +61,22 @@ export function styleMatrix(samples: readonly Sample[]): { readonly accuracy: nu
     const named = new Map<string, number>();
     for (const sample of tested) {
       const row = features(sample);
-      const distances = centroids.map((centroid) => centroid.reduce((sum, value, at) => sum + (value - (row[at] ?? 0)) ** 2, 0));
+      const distances = centroids.map((centroid) =>
+        centroid.reduce((sum, value, at) => sum + (value - (row[at] ?? 0)) ** 2, 0),
+      );
       const found = distances.indexOf(Math.min(...distances));
       all++;
       if (found === index) right++;
       else named.set(styles[found]?.name ?? '', (named.get(styles[found]?.name ?? '') ?? 0) + 1);
     }
-    const mistaken = [...named].sort((a, b) => b[1] - a[1]).map(([name, times]) => `${name} ${times}`).join(', ');
-    return `| ${style.name} | ${tested.length - [...named.values()].reduce((sum, times) => sum + times, 0)} of ${tested.length} | ${mistaken} |`;
+    const mistaken = [...named]
+      .sort((a, b) => b[1] - a[1])
+      .map(([name, times]) => `${name} ${times}`)
+      .join(', ');
+    return (
+      `| ${style.name} | ${tested.length - [...named.values()].reduce((sum, times) => sum + times, 0)} of ` +
+      `${tested.length} | ${mistaken} |`
+    );
   });
   return { accuracy: right / all, text: ['| style | named right | taken for |', '|---|---|---|', ...lines].join('\n') };
 }

@@ -1,7 +1,23 @@
-import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  inject,
+  signal,
+  untracked,
+} from '@angular/core';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { groundOfFile, importInto, importProblem, type ImportChoice, type Imported, type KeyChoice } from '@fendro/core/files/imported-song';
+import {
+  groundOfFile,
+  importInto,
+  importProblem,
+  type ImportChoice,
+  type Imported,
+  type KeyChoice,
+} from '@fendro/core/files/imported-song';
 import type { ImportLine } from '@fendro/core/files/midi-import';
 import { followGround } from '@fendro/core/song/follow-ground';
 import { LIMITS, shortened } from '@fendro/core/song/limits';
@@ -28,7 +44,9 @@ const NO_MUSIC = { parts: [], sections: [], order: [] } as const;
 
 const keyText = ({ tonic, scale }: Key): string => `${printedName(tonic)} ${scaleOf(scale).name.toLowerCase()}`;
 
-/** Music from a MIDI file: looked at, heard, chosen from, and brought in as a song of its own or into the present one. */
+/**
+ * Music from a MIDI file: looked at, heard, chosen from, and brought in as a song of its own or into the present one.
+ */
 @Component({
   selector: 'fd-bring-in',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -62,12 +80,28 @@ export class BringIn {
   private asked = 0;
 
   protected readonly groups = SCALE_GROUPS;
-  protected readonly roleOptions = ROLES.filter((role) => !isDrumRole(role)).map((role) => ({ role, name: ROLE_NAMES[role] }));
-  protected readonly tonics = computed(() => tonicsFor(this.key().scale).map((tonic) => ({ value: pitchClassOf(tonic), name: printedName(tonic) })));
+  protected readonly roleOptions = ROLES.filter((role) => !isDrumRole(role)).map((role) => ({
+    role,
+    name: ROLE_NAMES[role],
+  }));
+  protected readonly tonics = computed(() =>
+    tonicsFor(this.key().scale).map((tonic) => ({ value: pitchClassOf(tonic), name: printedName(tonic) })),
+  );
   protected readonly tonicClass = computed(() => pitchClassOf(this.key().tonic));
 
-  protected readonly lines = computed(() => (this.found()?.file.lines ?? []).map((line, index) => ({ ...line, role: this.roles()[line.id] ?? line.role, colour: index % 10, shape: shapeOf(index % 10, line.drums), said: `${line.name}, ${line.notes.length} notes` })));
-  protected readonly bar = computed(() => { const first = this.found()?.file.sections[0]; return first ? barTicks(first.metre) : 1920; });
+  protected readonly lines = computed(() =>
+    (this.found()?.file.lines ?? []).map((line, index) => ({
+      ...line,
+      role: this.roles()[line.id] ?? line.role,
+      colour: index % 10,
+      shape: shapeOf(index % 10, line.drums),
+      said: `${line.name}, ${line.notes.length} notes`,
+    })),
+  );
+  protected readonly bar = computed(() => {
+    const first = this.found()?.file.sections[0];
+    return first ? barTicks(first.metre) : 1920;
+  });
 
   protected readonly summary = computed(() => {
     const found = this.found();
@@ -75,7 +109,11 @@ export class BringIn {
     const { sections, lines } = found.file;
     const bars = sections.reduce((total, section) => total + section.bars, 0);
     const metres = [...new Set(sections.map(({ metre }) => metreName(metre)))].join(' and ');
-    return `${lines.length} ${lines.length === 1 ? 'line' : 'lines'}, ${bars} bars of ${metres}, ${sections[0]?.tempo} beats a minute, ${sections.length} ${sections.length === 1 ? 'section' : 'sections'}.`;
+    return (
+      `${lines.length} ${lines.length === 1 ? 'line' : 'lines'}, ${bars} bars of ${metres}, ` +
+      `${sections[0]?.tempo} beats a minute, ${sections.length} ` +
+      `${sections.length === 1 ? 'section' : 'sections'}.`
+    );
   });
 
   protected readonly keyFound = computed(() => {
@@ -85,15 +123,26 @@ export class BringIn {
     return `It seems to be in ${keyText(first.key)} (${first.confidence} %)${doubt}.`;
   });
 
-  protected readonly songKey = computed(() => { const score = this.score(); return score ? keyText(score.ground) : ''; });
-  protected readonly sameKey = computed(() => { const score = this.score(); return score ? pitchClassOf(score.ground.tonic) === this.tonicClass() : true; });
+  protected readonly songKey = computed(() => {
+    const score = this.score();
+    return score ? keyText(score.ground) : '';
+  });
+  protected readonly sameKey = computed(() => {
+    const score = this.score();
+    return score ? pitchClassOf(score.ground.tonic) === this.tonicClass() : true;
+  });
   protected readonly chordsFound = computed(() => {
     const chords = this.chords();
-    return chords ? `${chords.flat().filter(({ chord }) => chord !== null).length} chords were found.` : 'Its chords are being found …';
+    return chords
+      ? `${chords.flat().filter(({ chord }) => chord !== null).length} chords were found.`
+      : 'Its chords are being found …';
   });
 
   /** Why what is picked cannot become a song of its own, or go into the one that is open. */
-  protected readonly songProblem = computed(() => { const found = this.found(); return found ? importProblem(NO_MUSIC, found.file, { lines: this.picked() }) : null; });
+  protected readonly songProblem = computed(() => {
+    const found = this.found();
+    return found ? importProblem(NO_MUSIC, found.file, { lines: this.picked() }) : null;
+  });
   protected readonly intoProblem = computed(() => {
     const [found, score] = [this.found(), this.score()];
     return found && score ? importProblem(score, found.file, { lines: this.picked(), into: this.targets() }) : null;
@@ -106,15 +155,23 @@ export class BringIn {
     if (!found || !chords || this.picked().length === 0) return null;
     if (this.songProblem() !== null) return null;
     const style = styleIn(this.score(), this.score()?.ground.style ?? '');
-    const started = withStyle(startScore(this.title(), groundOfFile(found.file, this.key(), style.id), style, newId), style);
+    const started = withStyle(
+      startScore(this.title(), groundOfFile(found.file, this.key(), style.id), style, newId),
+      style,
+    );
     const blank: Score = { ...started, parts: [], sections: [], order: [] };
-    return { ...importInto(blank, this.fileWithRoles(found), chords, this.choice('leave'), newId), title: this.title() };
+    return {
+      ...importInto(blank, this.fileWithRoles(found), chords, this.choice('leave'), newId),
+      title: this.title(),
+    };
   });
 
   constructor() {
     effect(() => {
       const [found, picked, key] = [this.found(), this.picked(), this.key()];
-      untracked(() => { this.chords.set(null); });
+      untracked(() => {
+        this.chords.set(null);
+      });
       if (!found || picked.length === 0) return;
       const asked = ++this.asked;
       void this.client.chords(found.file, picked, key).then((chords) => {
@@ -122,11 +179,20 @@ export class BringIn {
         if (asked === this.asked) this.chords.set(chords ?? found.file.sections.map(() => []));
       });
     });
-    inject(DestroyRef).onDestroy(() => { this.playback.guest.set(null); });
+    inject(DestroyRef).onDestroy(() => {
+      this.playback.guest.set(null);
+    });
   }
 
   private title(): string {
-    return shortened(this.fileName().replace(/\.midi?$/i, '').trim(), LIMITS.title) || 'From a file';
+    return (
+      shortened(
+        this.fileName()
+          .replace(/\.midi?$/i, '')
+          .trim(),
+        LIMITS.title,
+      ) || 'From a file'
+    );
   }
 
   private choice(move: KeyChoice): ImportChoice {
@@ -134,7 +200,10 @@ export class BringIn {
   }
 
   private fileWithRoles(found: FoundInFile): FoundInFile['file'] {
-    return { ...found.file, lines: found.file.lines.map((line): ImportLine => ({ ...line, role: this.roles()[line.id] ?? line.role })) };
+    return {
+      ...found.file,
+      lines: found.file.lines.map((line): ImportLine => ({ ...line, role: this.roles()[line.id] ?? line.role })),
+    };
   }
 
   protected async take(files: FileList | null | undefined): Promise<void> {
@@ -176,7 +245,10 @@ export class BringIn {
   /** Parts of the present song that a line can go into: drums into drums, the rest into the rest, each part once. */
   protected openParts(line: ImportLine): { id: string; name: string }[] {
     const targets = this.targets();
-    return (this.score()?.parts ?? []).filter(({ id, role }) => isDrumRole(role) === line.drums && (targets[line.id] === id || !Object.values(targets).includes(id)));
+    return (this.score()?.parts ?? []).filter(
+      ({ id, role }) =>
+        isDrumRole(role) === line.drums && (targets[line.id] === id || !Object.values(targets).includes(id)),
+    );
   }
 
   protected setRole(id: string, role: string): void {
@@ -206,7 +278,13 @@ export class BringIn {
     }
     const place = this.picked().indexOf(line ?? '');
     const ordered = imported.score.parts;
-    const score = line === null ? imported.score : { ...imported.score, parts: ordered.map((part, index) => ({ ...part, muted: index !== this.orderOf(line, place) })) };
+    const score =
+      line === null
+        ? imported.score
+        : {
+            ...imported.score,
+            parts: ordered.map((part, index) => ({ ...part, muted: index !== this.orderOf(line, place) })),
+          };
     this.alone.set(line);
     this.playback.stop();
     this.playback.guest.set({ score, takes: Object.fromEntries(imported.takes.map((take) => [take.id, take])) });
@@ -215,7 +293,9 @@ export class BringIn {
 
   /** Parts come in the order of the file's lines, whatever the order they were picked in. */
   private orderOf(line: string, fallback: number): number {
-    const order = (this.found()?.file.lines ?? []).filter(({ id }) => this.picked().includes(id)).findIndex(({ id }) => id === line);
+    const order = (this.found()?.file.lines ?? [])
+      .filter(({ id }) => this.picked().includes(id))
+      .findIndex(({ id }) => id === line);
     return order < 0 ? fallback : order;
   }
 
@@ -237,13 +317,28 @@ export class BringIn {
     const takes: Take[] = [];
     if (choice.move === 'move the song') {
       const { tonic, scale } = choice.key;
-      const followed = followGround(own, state.takes, NOTHING_HEARD, { section: null, change: { tonic, scale } }, 'move', () => newId('take'));
+      const followed = followGround(
+        own,
+        state.takes,
+        NOTHING_HEARD,
+        { section: null, change: { tonic, scale } },
+        'move',
+        () => newId('take'),
+      );
       score = followed.score;
       takes.push(...followed.takes);
     }
     const imported = importInto(score, this.fileWithRoles(found), chords, choice, newId);
     this.leave();
-    this.store.dispatch(ScoreActions.revised({ name: `bring in ${this.fileName()}`, score: imported.score, takes: [...takes, ...imported.takes], released: [], view: imported.occurrence }));
+    this.store.dispatch(
+      ScoreActions.revised({
+        name: `bring in ${this.fileName()}`,
+        score: imported.score,
+        takes: [...takes, ...imported.takes],
+        released: [],
+        view: imported.occurrence,
+      }),
+    );
     await this.router.navigateByUrl('/');
   }
 

@@ -4,7 +4,14 @@ import { Store } from '@ngrx/store';
 import { zipFiles } from '@fendro/core/files/archive';
 import { groundOf } from '@fendro/core/song/ground';
 import { performChords } from '@fendro/core/compose/voicing/chord-line';
-import { asWritten, deliverChords, deliverPart, deliverSection, deliverSong, type Delivery } from '@fendro/core/files/deliver';
+import {
+  asWritten,
+  deliverChords,
+  deliverPart,
+  deliverSection,
+  deliverSong,
+  type Delivery,
+} from '@fendro/core/files/deliver';
 import { fileNameOf, withNamesApart } from '@fendro/core/files/file-names';
 import { layOut, songTicks } from '@fendro/core/song/resolve';
 import { styleIn } from '@fendro/core/styles/styles';
@@ -25,7 +32,8 @@ interface Row {
   readonly delivery: Delivery;
 }
 
-const chordRows = (delivery: Delivery | null): Row[] => (delivery ? [{ what: 'The chords, as voiced and struck', delivery }] : []);
+const chordRows = (delivery: Delivery | null): Row[] =>
+  delivery ? [{ what: 'The chords, as voiced and struck', delivery }] : [];
 
 /** What will be written, and the files themselves. */
 @Component({
@@ -50,13 +58,18 @@ export class Deliver {
   protected readonly hasEnsembles = computed(() => (this.score()?.parts ?? []).some(({ role }) => role === 'ensemble'));
   protected readonly hasHumans = computed(() => {
     const score = this.score();
-    return score !== null && (score.parts.some(({ brief }) => brief.humanise > 0) || styleIn(score, score.ground.style).feel !== undefined);
+    return (
+      score !== null &&
+      (score.parts.some(({ brief }) => brief.humanise > 0) || styleIn(score, score.ground.style).feel !== undefined)
+    );
   });
 
   protected readonly rows = computed((): Row[] => {
     const stored = this.score();
     if (!stored) return [];
-    const { score: whole, takes } = this.apart() ? withVoicesApart(stored, this.takes()) : { score: stored, takes: this.takes() };
+    const { score: whole, takes } = this.apart()
+      ? withVoicesApart(stored, this.takes())
+      : { score: stored, takes: this.takes() };
     const score = this.human() ? whole : asWritten(whole);
     const parts = score.parts.filter(({ muted }) => !muted);
     const rows: Row[] = [
@@ -66,7 +79,11 @@ export class Deliver {
         const delivery = deliverPart(score, takes, part.id);
         return delivery ? [{ what: `${part.name} alone`, delivery }] : [];
       }),
-      ...chordRows(deliverChords(score, takes, (chords, section) => performChords(chords, section.chordSetting, groundOf(score, section).metre, section.bars, 1))),
+      ...chordRows(
+        deliverChords(score, takes, (chords, section) =>
+          performChords(chords, section.chordSetting, groundOf(score, section).metre, section.bars, 1),
+        ),
+      ),
       ...score.sections.flatMap((section): Row[] => {
         const delivery = deliverSection(score, takes, section.id);
         return delivery ? [{ what: `${section.name}, all parts`, delivery }] : [];
@@ -85,11 +102,25 @@ export class Deliver {
     const bars = layOut(score).reduce((total, { section }) => total + section.bars, 0);
     const own = score.sections.some(({ ground }) => Object.keys(ground).length > 0);
     const { accidentals } = keySignature({ tonic, scale });
-    const signature = accidentals === 0 ? 'no accidentals' : `${Math.abs(accidentals)} ${accidentals > 0 ? 'sharp' : 'flat'}${Math.abs(accidentals) === 1 ? '' : 's'}`;
-    return `${printedName(tonic)} ${scaleOf(scale).name} (signature: ${signature}), ${metreName(metre)}, ${tempo} beats a minute, ${bars} bars, ${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}. ${own ? 'Sections with a key, metre or tempo of their own carry it. ' : ''}Every file carries tempo, metre, key, names and section markers; drums are on channel 10.`;
+    const signature =
+      accidentals === 0
+        ? 'no accidentals'
+        : `${Math.abs(accidentals)} ${accidentals > 0 ? 'sharp' : 'flat'}${Math.abs(accidentals) === 1 ? '' : 's'}`;
+    return (
+      `${printedName(tonic)} ${scaleOf(scale).name} (signature: ${signature}), ${metreName(metre)}, ` +
+      `${tempo} beats a minute, ${bars} bars, ` +
+      `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}. ` +
+      `${own ? 'Sections with a key, metre or tempo of their own carry it. ' : ''}Every file carries ` +
+      'tempo, metre, key, names and section markers; drums are on channel 10.'
+    );
   });
 
-  protected readonly muted = computed(() => (this.score()?.parts ?? []).filter(({ muted }) => muted).map(({ name }) => name).join(', '));
+  protected readonly muted = computed(() =>
+    (this.score()?.parts ?? [])
+      .filter(({ muted }) => muted)
+      .map(({ name }) => name)
+      .join(', '),
+  );
 
   protected save({ delivery }: Row): void {
     download(delivery.name, delivery.bytes, 'audio/midi');
@@ -99,7 +130,11 @@ export class Deliver {
   protected saveAll(): void {
     const score = this.score();
     if (!score) return;
-    download(fileNameOf([score.title], '.zip'), zipFiles(this.rows().map(({ delivery }) => delivery)) as BlobPart, 'application/zip');
+    download(
+      fileNameOf([score.title], '.zip'),
+      zipFiles(this.rows().map(({ delivery }) => delivery)) as BlobPart,
+      'application/zip',
+    );
     this.tell(`${this.rows().length} files were handed over in one zip.`);
   }
 

@@ -45,11 +45,26 @@ export class Songs {
   private readonly style = (id: string): Style => this.styles().find((style) => style.id === id) ?? styleOf(id);
   protected readonly groups = SCALE_GROUPS;
   protected readonly metres = METRES.map(metreName);
-  protected readonly draft = signal({ title: '', tonic: 0, scale: 'major', metre: '4/4', tempo: '96', style: STYLES[0]?.id ?? '' });
-  protected readonly tonics = computed(() => tonicsFor(this.draft().scale).map((tonic) => ({ value: pitchClassOf(tonic), name: printedName(tonic) })));
+  protected readonly draft = signal({
+    title: '',
+    tonic: 0,
+    scale: 'major',
+    metre: '4/4',
+    tempo: '96',
+    style: STYLES[0]?.id ?? '',
+  });
+  protected readonly tonics = computed(() =>
+    tonicsFor(this.draft().scale).map((tonic) => ({ value: pitchClassOf(tonic), name: printedName(tonic) })),
+  );
   protected readonly tempoProblem = computed(() => readTempo(this.draft().tempo).problem);
   /** What the same notes are called from each degree of the scale. */
-  protected readonly modesText = computed(() => modesOf(scaleOf(this.draft().scale)).flatMap(({ degree, scale }) => (scale && degree !== '1' ? [`${scale.name} from ${degree.replace('b', '♭').replace('#', '♯')}`] : [])).join(', '));
+  protected readonly modesText = computed(() =>
+    modesOf(scaleOf(this.draft().scale))
+      .flatMap(({ degree, scale }) =>
+        scale && degree !== '1' ? [`${scale.name} from ${degree.replace('b', '♭').replace('#', '♯')}`] : [],
+      )
+      .join(', '),
+  );
   protected readonly styleText = computed(() => {
     const { family, moods, tempo, metres } = this.style(this.draft().style);
     return `${family}; ${moods.join(', ')}. At home in ${metres.join(', ')} at ${tempo.low}–${tempo.high}.`;
@@ -64,7 +79,9 @@ export class Songs {
       this.songs.set(await this.library.list());
       this.listProblem.set(null);
     } catch (problem) {
-      this.listProblem.set(`The songs on this machine cannot be listed: ${inWords(problem)}. They are not lost by this; reload the page to try again.`);
+      this.listProblem.set(
+        `The songs on this machine cannot be listed: ${inWords(problem)}. They are not lost by this; reload the page to try again.`,
+      );
     }
   }
 
@@ -83,7 +100,11 @@ export class Songs {
     if (this.tempoProblem() !== null) return;
     const { title, tonic, scale, metre, tempo, style } = this.draft();
     const base = groundFor(this.style(style), { tonic: tonicsFor(scale)[tonic] ?? 0, scale });
-    const ground: Ground = { ...base, metre: METRES.find((candidate) => metreName(candidate) === metre) ?? base.metre, tempo: readTempo(tempo).tempo ?? base.tempo };
+    const ground: Ground = {
+      ...base,
+      metre: METRES.find((candidate) => metreName(candidate) === metre) ?? base.metre,
+      tempo: readTempo(tempo).tempo ?? base.tempo,
+    };
     const result = await this.library.start(title.trim() || 'Untitled song', ground, this.style(style));
     if (result.ok) await this.router.navigateByUrl('/');
     else this.notices.say(result.reason);
@@ -92,7 +113,10 @@ export class Songs {
   protected async open(song: SongEntry): Promise<void> {
     const result = await this.library.open(song.id);
     if (!result.ok) {
-      this.notices.say(`“${song.title}” could not be opened: ${result.reason}`, result.song === undefined ? undefined : { label: 'Save its stored data', run: () => void this.saveRaw(song) });
+      this.notices.say(
+        `“${song.title}” could not be opened: ${result.reason}`,
+        result.song === undefined ? undefined : { label: 'Save its stored data', run: () => void this.saveRaw(song) },
+      );
       return;
     }
     if (result.remark !== null) this.notices.sayUntilRead(result.remark);
@@ -123,7 +147,13 @@ export class Songs {
       return result;
     });
     const back = gone;
-    if (done) this.notices.say(`“${song.title}” was deleted.`, back ? { label: 'Put it back', run: () => void this.library.putBack(back).then(() => this.refresh()) } : undefined);
+    if (done)
+      this.notices.say(
+        `“${song.title}” was deleted.`,
+        back
+          ? { label: 'Put it back', run: () => void this.library.putBack(back).then(() => this.refresh()) }
+          : undefined,
+      );
   }
 
   /** Does something to a stored song; what goes wrong is told, and the list is read anew. */

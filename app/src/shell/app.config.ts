@@ -1,5 +1,11 @@
 import { OverlayContainer } from '@angular/cdk/overlay';
-import { ErrorHandler, isDevMode, provideBrowserGlobalErrorListeners, provideZonelessChangeDetection, type ApplicationConfig } from '@angular/core';
+import {
+  ErrorHandler,
+  isDevMode,
+  provideBrowserGlobalErrorListeners,
+  provideZonelessChangeDetection,
+  type ApplicationConfig,
+} from '@angular/core';
 import { provideRouter, withComponentInputBinding, type Route, type Routes } from '@angular/router';
 import { provideServiceWorker } from '@angular/service-worker';
 import { provideStore } from '@ngrx/store';
@@ -19,7 +25,7 @@ const PAGES: Readonly<Record<PageAddress, Page>> = {
   help: { title: 'Help – Fendro', loadComponent: () => import('../pages/help').then((m) => m.Help) },
 };
 
-export const routes: Routes = [
+const routes: Routes = [
   { path: '', title: 'Fendro', loadComponent: () => import('../workspace/workspace').then((m) => m.Workspace) },
   ...PAGE_ADDRESSES.map((path): Route => ({ path, ...PAGES[path] })),
   { path: '**', redirectTo: '' },
@@ -32,7 +38,13 @@ export const appConfig: ApplicationConfig = {
     provideRouter(routes, withComponentInputBinding()),
     { provide: ErrorHandler, useExisting: Mishaps },
     { provide: OverlayContainer, useClass: Overlays },
-    provideStore({ song: songReducer, session: sessionReducer }, { metaReducers: [refusalsChangeNothing], runtimeChecks: { strictStateImmutability: isDevMode(), strictActionImmutability: isDevMode() } }),
+    provideStore(
+      { song: songReducer, session: sessionReducer },
+      {
+        metaReducers: [refusalsChangeNothing],
+        runtimeChecks: { strictStateImmutability: isDevMode(), strictActionImmutability: isDevMode() },
+      },
+    ),
     ...(isDevMode() ? [] : [provideServiceWorker('ngsw-worker.js')]),
   ],
 };

@@ -1,4 +1,13 @@
-import { afterEveryRender, ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
+import {
+  afterEveryRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  signal,
+  untracked,
+} from '@angular/core';
 import { NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
@@ -28,12 +37,26 @@ import { inWords } from '../ui/in-words';
 @Component({
   selector: 'fd-root',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [FailedOpening, RouterLink, RouterLinkActive, RouterOutlet, SongLine, GroundQuestion, ScaleEditor, Icon, KeySheet],
+  imports: [
+    FailedOpening,
+    RouterLink,
+    RouterLinkActive,
+    RouterOutlet,
+    SongLine,
+    GroundQuestion,
+    ScaleEditor,
+    Icon,
+    KeySheet,
+  ],
   template: `
     <a class="skip" href="#main" (click)="skip($event)">Skip to the page</a>
-    @if (score()) { <fd-song-line (scaleAsked)="scaleOpen.set(!scaleOpen())" /> }
+    @if (score()) {
+      <fd-song-line (scaleAsked)="scaleOpen.set(!scaleOpen())" />
+    }
     <fd-ground-question />
-    @if (scaleOpen()) { <fd-scale-editor (closed)="scaleOpen.set(false)" /> }
+    @if (scaleOpen()) {
+      <fd-scale-editor (closed)="scaleOpen.set(false)" />
+    }
     @if (!score() && settled()) {
       <nav class="ways-on" aria-label="Fendro">
         <a class="button bare" routerLink="/">Fendro</a>
@@ -44,26 +67,42 @@ import { inWords } from '../ui/in-words';
     }
     <section aria-label="Messages">
       @for (notice of problems(); track notice) {
-        <div class="bar" role="alert"><span>{{ notice }}</span></div>
+        <div class="bar" role="alert">
+          <span>{{ notice }}</span>
+        </div>
       }
       @for (notice of notices.open(); track notice.id) {
         <div class="bar soft" role="status">
           <span>{{ notice.text }}</span>
-          @if (notice.action; as action) { <button class="button small" (click)="notices.act(notice)">{{ action.label }}</button> }
-          <button class="button bare small" aria-label="Dismiss" (click)="notices.dismiss(notice.id)"><fd-icon name="close" /></button>
+          @if (notice.action; as action) {
+            <button class="button small" (click)="notices.act(notice)">{{ action.label }}</button>
+          }
+          <button class="button bare small" aria-label="Dismiss" (click)="notices.dismiss(notice.id)">
+            <fd-icon name="close" />
+          </button>
         </div>
       }
     </section>
     <main id="main" tabindex="-1">
-      @if (score() || (settled() && standsAlone())) { <router-outlet /> } @else if (failure(); as failure) {
+      @if (score() || (settled() && standsAlone())) {
+        <router-outlet />
+      } @else if (failure(); as failure) {
         <fd-failed-opening [reason]="failure.reason" [song]="failure.song" (again)="openLast()" (demo)="openDemo()" />
-      } @else if (!settled()) { <p class="quiet opening">Opening your song …</p> }
+      } @else if (!settled()) {
+        <p class="quiet opening">Opening your song …</p>
+      }
     </main>
-    @if (keys.sheetOpen()) { <fd-key-sheet (closed)="keys.sheetOpen.set(false)" /> }
+    @if (keys.sheetOpen()) {
+      <fd-key-sheet (closed)="keys.sheetOpen.set(false)" />
+    }
     <div class="spoken-only" aria-live="polite">{{ drafting.news() }}</div>
   `,
   styleUrl: './app.scss',
-  host: { '(document:keydown)': 'keys.handle($event)', '(document:pointerdown)': 'wake()', '(document:click)': 'letGo($event)' },
+  host: {
+    '(document:keydown)': 'keys.handle($event)',
+    '(document:pointerdown)': 'wake()',
+    '(document:click)': 'letGo($event)',
+  },
 })
 export class App {
   private readonly store = inject(Store);
@@ -95,10 +134,22 @@ export class App {
     return [
       ...(sound.kind === 'failed' ? [sound.reason] : []),
       ...(this.engine.missing() === null ? [] : [this.engine.missing() ?? '']),
-      ...(this.saving.failure() === null ? [] : [`The last changes are not saved: ${this.saving.failure()}. Fendro goes on trying; until then, keep the song as a file from the Deliver page.`]),
-      ...(this.saving.rescued() ? ['The browser had deleted this song from its storage. It was written whole again; other songs may be gone.'] : []),
+      ...(this.saving.failure() === null
+        ? []
+        : [
+            `The last changes are not saved: ${this.saving.failure()}. Fendro goes on trying; until then, keep ` +
+              'the song as a file from the Deliver page.',
+          ]),
+      ...(this.saving.rescued()
+        ? ['The browser had deleted this song from its storage. It was written whole again; other songs may be gone.']
+        : []),
       ...this.shelf.problems(),
-      ...(this.saving.elsewhere() ? ['This song is open in another tab. Changes made here are not saved until the other tab is closed; if it was changed there, reload this one.'] : []),
+      ...(this.saving.elsewhere()
+        ? [
+            'This song is open in another tab. Changes made here are not saved until the other tab is closed; if ' +
+              'it was changed there, reload this one.',
+          ]
+        : []),
     ];
   });
 
@@ -106,7 +157,9 @@ export class App {
     inject(Theme);
     inject(DraftClient).warmUp();
     inject(FocusKeeper);
-    this.router.events.subscribe((event) => { if (event instanceof NavigationEnd) this.address.set(event.urlAfterRedirects.split(/[?#]/)[0] ?? '/'); });
+    this.router.events.subscribe((event) => {
+      if (event instanceof NavigationEnd) this.address.set(event.urlAfterRedirects.split(/[?#]/)[0] ?? '/');
+    });
     this.openLast();
     afterEveryRender(() => {
       // The workspace tells for itself.
@@ -115,7 +168,10 @@ export class App {
     });
     effect(() => {
       const refused = this.song().refused;
-      if (refused) untracked(() => { this.notices.say(`Nothing was changed. ${refused.reason}`); });
+      if (refused)
+        untracked(() => {
+          this.notices.say(`Nothing was changed. ${refused.reason}`);
+        });
     });
     effect(() => {
       const score = this.score();
@@ -156,7 +212,12 @@ export class App {
   /** A mouse click leaves no focus on buttons, so that keys go on working where the writer listens. */
   protected letGo(event: MouseEvent): void {
     const button = event.target instanceof Element ? event.target.closest('button') : null;
-    if (event.detail > 0 && button === document.activeElement && !button?.matches('[aria-haspopup], [role="menuitem"], [role="spinbutton"]')) document.getElementById('main')?.focus({ preventScroll: true });
+    if (
+      event.detail > 0 &&
+      button === document.activeElement &&
+      !button?.matches('[aria-haspopup], [role="menuitem"], [role="spinbutton"]')
+    )
+      document.getElementById('main')?.focus({ preventScroll: true });
   }
 
   protected skip(event: Event): void {

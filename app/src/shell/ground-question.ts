@@ -9,9 +9,12 @@ import { HarmonyDesk } from '../state/harmony-desk';
 import { selectOwnScore, selectScore, selectSession } from '../state/selectors';
 import { SessionActions } from '../state/session';
 
-const keyName = ({ tonic, scale }: Pick<Ground, 'tonic' | 'scale'>): string => `${printedName(tonic)} ${scaleOf(scale).name.toLowerCase()}`;
+const keyName = ({ tonic, scale }: Pick<Ground, 'tonic' | 'scale'>): string =>
+  `${printedName(tonic)} ${scaleOf(scale).name.toLowerCase()}`;
 
-/** Asked once when key or scale changes: how the music that is there follows. Each answer is heard before it is given. */
+/**
+ * Asked once when key or scale changes: how the music that is there follows. Each answer is heard before it is given.
+ */
 @Component({
   selector: 'fd-ground-question',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -19,9 +22,25 @@ const keyName = ({ tonic, scale }: Pick<Ground, 'tonic' | 'scale'>): string => `
     @if (question(); as question) {
       <section class="ask" aria-label="How the music follows the change">
         <p>{{ question }} The music that is there</p>
-        <div class="ways" role="radiogroup" aria-label="The music that is there" tabindex="-1" (keydown.escape)="cancel()" (keydown.enter)="apply($event)">
+        <div
+          class="ways"
+          role="radiogroup"
+          aria-label="The music that is there"
+          tabindex="-1"
+          (keydown.escape)="cancel()"
+          (keydown.enter)="apply($event)"
+        >
           @for (way of ways; track way.how) {
-            <label><input type="radio" name="following" [value]="way.how" [checked]="session().pendingGround?.how === way.how" (change)="set(way.how)" /> {{ way.text }}</label>
+            <label
+              ><input
+                type="radio"
+                name="following"
+                [value]="way.how"
+                [checked]="session().pendingGround?.how === way.how"
+                (change)="set(way.how)"
+              />
+              {{ way.text }}</label
+            >
           }
         </div>
         <span class="quiet">You see and hear it now.</span>
@@ -32,12 +51,35 @@ const keyName = ({ tonic, scale }: Pick<Ground, 'tonic' | 'scale'>): string => `
     }
   `,
   styles: `
-    .ask { display: flex; align-items: center; gap: 6px 14px; flex-wrap: wrap; padding: 6px 14px; background: var(--accent-faint); border-bottom: 1px solid var(--line); }
-    p { margin: 0; }
-    .ways { display: flex; gap: 4px 14px; flex-wrap: wrap; }
-    label { display: inline-flex; align-items: center; gap: 5px; min-height: 24px; }
-    input { accent-color: var(--accent); }
-    .gap { flex: 1; }
+    .ask {
+      display: flex;
+      align-items: center;
+      gap: 6px 14px;
+      flex-wrap: wrap;
+      padding: 6px 14px;
+      background: var(--accent-faint);
+      border-bottom: 1px solid var(--line);
+    }
+    p {
+      margin: 0;
+    }
+    .ways {
+      display: flex;
+      gap: 4px 14px;
+      flex-wrap: wrap;
+    }
+    label {
+      display: inline-flex;
+      align-items: center;
+      gap: 5px;
+      min-height: 24px;
+    }
+    input {
+      accent-color: var(--accent);
+    }
+    .gap {
+      flex: 1;
+    }
   `,
 })
 export class GroundQuestion {

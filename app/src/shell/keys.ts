@@ -4,7 +4,15 @@ import { Store } from '@ngrx/store';
 import { Playback } from '../sound/playback';
 import { Saving } from '../state/saving';
 import { HarmonyDesk } from '../state/harmony-desk';
-import { selectLine, selectPart, selectPlaced, selectScore, selectSection, selectSession, selectView } from '../state/selectors';
+import {
+  selectLine,
+  selectPart,
+  selectPlaced,
+  selectScore,
+  selectSection,
+  selectSession,
+  selectView,
+} from '../state/selectors';
 import { SessionActions } from '../state/session';
 import { ScoreActions, SongActions } from '../state/song.actions';
 import { Notices } from '../state/notices';
@@ -12,10 +20,14 @@ import { TapTempo } from './tap-tempo';
 
 /** Elements in which letters and Space are typed or pressed, not commanded. */
 const usesKeys = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'SELECT', 'TEXTAREA'].includes(target.tagName));
+  target instanceof HTMLElement &&
+  (target.isContentEditable || ['INPUT', 'SELECT', 'TEXTAREA'].includes(target.tagName));
 
 const usesSpace = (target: EventTarget | null): boolean =>
-  usesKeys(target) || (target instanceof HTMLElement && target.closest('button, a, [role="menuitem"], summary') !== null && target.matches(':focus-visible'));
+  usesKeys(target) ||
+  (target instanceof HTMLElement &&
+    target.closest('button, a, [role="menuitem"], summary') !== null &&
+    target.matches(':focus-visible'));
 
 /** Regions that F6 goes round, in order. */
 const REGIONS = ['song-line', 'running-order', 'sheet', 'bench', 'drawer'];
@@ -57,7 +69,10 @@ export class Keys {
     }
     if (key === 's') {
       void this.saving.now().then(() => {
-        this.notices.say('Everything is saved as you go.', { label: 'Get the song file', run: () => void this.router.navigateByUrl('/deliver') });
+        this.notices.say('Everything is saved as you go.', {
+          label: 'Get the song file',
+          run: () => void this.router.navigateByUrl('/deliver'),
+        });
       });
       return true;
     }
@@ -159,10 +174,14 @@ export class Keys {
   }
 
   private nextRegion(by: 1 | -1): boolean {
-    const regions = REGIONS.map((name) => document.querySelector<HTMLElement>(`[data-region="${name}"]`)).filter((region) => region !== null);
+    const regions = REGIONS.map((name) => document.querySelector<HTMLElement>(`[data-region="${name}"]`)).filter(
+      (region) => region !== null,
+    );
     const now = regions.findIndex((region) => region.contains(document.activeElement));
     const next = regions[(now + by + regions.length) % regions.length];
-    const first = next?.querySelector<HTMLElement>('[data-region-start], [tabindex="0"], button:not(:disabled), input, select');
+    const first = next?.querySelector<HTMLElement>(
+      '[data-region-start], [tabindex="0"], button:not(:disabled), input, select',
+    );
     (first ?? next)?.focus();
     return true;
   }

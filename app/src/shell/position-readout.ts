@@ -1,4 +1,12 @@
-import { afterNextRender, ChangeDetectionStrategy, Component, DestroyRef, ElementRef, inject, viewChild } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  ElementRef,
+  inject,
+  viewChild,
+} from '@angular/core';
 import { Store } from '@ngrx/store';
 import { groundOf } from '@fendro/core/song/ground';
 import { barTicks, beatsOf } from '@fendro/core/theory/metre';
@@ -11,7 +19,14 @@ import { selectPlaced, selectScore, selectView } from '../state/selectors';
   selector: 'fd-position-readout',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `<span #readout class="mono" role="timer" aria-label="Position: bar and beat">1.1</span>`,
-  styles: `span { display: inline-block; min-width: 3.2rem; text-align: right; font-size: 1rem; }`,
+  styles: `
+    span {
+      display: inline-block;
+      min-width: 3.2rem;
+      text-align: right;
+      font-size: 1rem;
+    }
+  `,
 })
 export class PositionReadout {
   private readonly store = inject(Store);
@@ -24,7 +39,11 @@ export class PositionReadout {
     const playback = inject(Playback);
     const destroyed = inject(DestroyRef);
     afterNextRender(() => {
-      destroyed.onDestroy(playback.watch((tick) => { this.show(tick); }));
+      destroyed.onDestroy(
+        playback.watch((tick) => {
+          this.show(tick);
+        }),
+      );
     });
   }
 

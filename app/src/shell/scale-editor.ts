@@ -21,7 +21,18 @@ const USUAL_WEIGHT = 100;
       <div class="weights" role="group" aria-label="How likely each degree is">
         <span class="title">How likely drafts take each degree</span>
         @for (degree of degrees(); track degree.index) {
-          <label>{{ degree.name }} <input class="field mono" type="number" min="0" max="100" step="10" [value]="degree.weight" [attr.aria-label]="'Weight of ' + degree.name + ' in %'" (change)="setWeight(degree.index, $any($event.target))" /></label>
+          <label
+            >{{ degree.name }}
+            <input
+              class="field mono"
+              type="number"
+              min="0"
+              max="100"
+              step="10"
+              [value]="degree.weight"
+              [attr.aria-label]="'Weight of ' + degree.name + ' in %'"
+              (change)="setWeight(degree.index, $any($event.target))"
+          /></label>
         }
         <button class="button small" [disabled]="!weighted()" (click)="even()">All alike</button>
       </div>
@@ -30,21 +41,52 @@ const USUAL_WEIGHT = 100;
         <input #name class="field" aria-label="Name of your scale" placeholder="name" maxlength="40" />
         <input #steps class="field" aria-label="Degrees of your scale" placeholder="1 b2 3 5 b7" maxlength="60" />
         <button class="button small" type="submit">Use it</button>
-        @if (problem(); as text) { <span class="problem" role="alert">{{ text }}</span> }
-        @for (own of shelf.contents().scales; track own) { <button class="button small" type="button" (click)="use(own)">{{ nameOf(own) }}</button> }
+        @if (problem(); as text) {
+          <span class="problem" role="alert">{{ text }}</span>
+        }
+        @for (own of shelf.contents().scales; track own) {
+          <button class="button small" type="button" (click)="use(own)">{{ nameOf(own) }}</button>
+        }
         <span class="gap"></span>
         <button class="button small" type="button" (click)="closed.emit()">Close</button>
       </form>
     </section>
   `,
   styles: `
-    .editor { display: flex; flex-direction: column; gap: 6px; padding: 8px 14px; background: var(--surface); border-bottom: 1px solid var(--line); }
-    .weights, .own { display: flex; flex-wrap: wrap; align-items: center; gap: 6px 12px; }
-    .title { min-width: 15rem; color: var(--quiet); }
-    label { display: inline-flex; align-items: center; gap: 4px; }
-    label input { width: 4rem; min-height: 26px; }
-    .own .field { min-height: 26px; }
-    .gap { flex: 1; }
+    .editor {
+      display: flex;
+      flex-direction: column;
+      gap: 6px;
+      padding: 8px 14px;
+      background: var(--surface);
+      border-bottom: 1px solid var(--line);
+    }
+    .weights,
+    .own {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: center;
+      gap: 6px 12px;
+    }
+    .title {
+      min-width: 15rem;
+      color: var(--quiet);
+    }
+    label {
+      display: inline-flex;
+      align-items: center;
+      gap: 4px;
+    }
+    label input {
+      width: 4rem;
+      min-height: 26px;
+    }
+    .own .field {
+      min-height: 26px;
+    }
+    .gap {
+      flex: 1;
+    }
   `,
 })
 export class ScaleEditor {
@@ -59,7 +101,11 @@ export class ScaleEditor {
     const ground = this.score()?.ground;
     if (!ground) return [];
     const scale = scaleOf(ground.scale);
-    return scale.fifths.map((interval, index) => ({ index, name: `${scale.degrees[index]?.replaceAll('b', '♭').replaceAll('#', '♯')} ${printedName(ground.tonic + interval)}`, weight: ground.weights?.[index] ?? USUAL_WEIGHT }));
+    return scale.fifths.map((interval, index) => ({
+      index,
+      name: `${scale.degrees[index]?.replaceAll('b', '♭').replaceAll('#', '♯')} ${printedName(ground.tonic + interval)}`,
+      weight: ground.weights?.[index] ?? USUAL_WEIGHT,
+    }));
   });
   protected readonly weighted = computed(() => this.degrees().some(({ weight }) => weight !== USUAL_WEIGHT));
 

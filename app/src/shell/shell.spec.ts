@@ -3,8 +3,19 @@ import { readTempo } from './scale-groups';
 import { tempoOf } from './tap-tempo';
 
 describe('tempo', () => {
-  it.each([['20', 20], ['96', 96], ['132.5', 132.5], ['76,25', 76.25], ['100.123', 100.12], ['300', 300]])('takes %s', (text, tempo) => { expect(readTempo(text)).toEqual({ tempo, problem: null }); });
-  it.each(['', 'fast', '9999', '19', '-80', '1e2', '0x60', 'Infinity'])('refuses “%s” in words', (text) => { expect(readTempo(text)).toEqual({ tempo: null, problem: expect.stringContaining('tempo') as string }); });
+  it.each([
+    ['20', 20],
+    ['96', 96],
+    ['132.5', 132.5],
+    ['76,25', 76.25],
+    ['100.123', 100.12],
+    ['300', 300],
+  ])('takes %s', (text, tempo) => {
+    expect(readTempo(text)).toEqual({ tempo, problem: null });
+  });
+  it.each(['', 'fast', '9999', '19', '-80', '1e2', '0x60', 'Infinity'])('refuses “%s” in words', (text) => {
+    expect(readTempo(text)).toEqual({ tempo: null, problem: expect.stringContaining('tempo') as string });
+  });
 
   it('follows taps from the third on and stays in bounds', () => {
     expect(tempoOf([0, 500])).toBeNull();

@@ -31,7 +31,9 @@ export class SongLine {
   protected readonly undoName = this.store.selectSignal(selectUndo);
   protected readonly redoName = this.store.selectSignal(selectRedo);
   private readonly saving = this.store.selectSignal(selectSaving);
-  protected readonly savedText = computed(() => ({ saved: 'Saved', changed: 'Saving …', failed: 'Not saved' })[this.saving()]);
+  protected readonly savedText = computed(
+    () => ({ saved: 'Saved', changed: 'Saving …', failed: 'Not saved' })[this.saving()],
+  );
 
   protected rename(input: HTMLInputElement): void {
     const title = input.value.trim();

@@ -4,7 +4,11 @@ import '@fendro/core/song/validation';
 import * as z from 'zod';
 import { createDecodeWorker } from '../work/create-decode-worker';
 
-const answerSchema = z.object({ id: z.string(), bytes: z.instanceof(ArrayBuffer).optional(), reason: z.string().optional() });
+const answerSchema = z.object({
+  id: z.string(),
+  bytes: z.instanceof(ArrayBuffer).optional(),
+  reason: z.string().optional(),
+});
 
 const DECODERS = 2;
 /** A family that takes longer to decode is given up. */
@@ -17,9 +21,15 @@ export class Banks {
   private readonly workers: Worker[] = [];
   private turn = 0;
   private readonly decoded = new Map<Family, Promise<ArrayBuffer>>();
-  private readonly waiting = new Map<string, { resolve: (bytes: ArrayBuffer) => void; reject: (problem: Error) => void; timer: ReturnType<typeof setTimeout> }>();
+  private readonly waiting = new Map<
+    string,
+    { resolve: (bytes: ArrayBuffer) => void; reject: (problem: Error) => void; timer: ReturnType<typeof setTimeout> }
+  >();
 
-  /** A family's bank as plain samples. Handing it to the audio thread takes it away, so it is decoded anew if needed again. */
+  /**
+   * A family's bank as plain samples. Handing it to the audio thread takes it away, so it is decoded anew if needed
+   * again.
+   */
   get(family: Family): Promise<ArrayBuffer> {
     const known = this.decoded.get(family) ?? this.load(family);
     this.decoded.set(family, known);
@@ -40,10 +50,15 @@ export class Banks {
 
   private async load(family: Family): Promise<ArrayBuffer> {
     const response = await fetch(`sounds/${family}.sf3`).catch(() => null);
-    if (!response?.ok) throw new Error(`The sounds of “${family}” could not be loaded (${response ? response.status : 'no connection'}).`);
+    if (!response?.ok)
+      throw new Error(
+        `The sounds of “${family}” could not be loaded (${response ? response.status : 'no connection'}).`,
+      );
     const bytes = await response.arrayBuffer();
     return new Promise((resolve, reject) => {
-      const timer = setTimeout(() => { this.answer(family, null, 'decoding them took too long.'); }, DECODE_LIMIT_MS);
+      const timer = setTimeout(() => {
+        this.answer(family, null, 'decoding them took too long.');
+      }, DECODE_LIMIT_MS);
       this.waiting.set(family, { resolve, reject, timer });
       this.decoder().postMessage({ id: family, bytes }, [bytes]);
     });
@@ -70,7 +85,9 @@ export class Banks {
     // Which of them broke it is not known: all are told, and the next family gets a new worker.
     worker.addEventListener('error', ({ message }) => {
       worker.terminate();
-      this.workers.splice(0).forEach((other) => { other.terminate(); });
+      this.workers.splice(0).forEach((other) => {
+        other.terminate();
+      });
       for (const id of [...this.waiting.keys()]) this.answer(id, null, message || 'the decoder could not be loaded.');
     });
     return worker;

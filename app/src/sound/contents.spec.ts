@@ -18,14 +18,21 @@ describe('what is queued', () => {
 
   it('differs in the guide alone when only the chord line begins to sound', () => {
     const notes = takes[section.chosen['part-1']!]!;
-    const guided = contentsOf(score, layOut(score), takes, NOTHING_HEARD, () => (notes.of === 'part' ? notes.notes : null));
+    const guided = contentsOf(score, layOut(score), takes, NOTHING_HEARD, () =>
+      notes.of === 'part' ? notes.notes : null,
+    );
     expect(changedParts(of(score), guided)).toEqual([GUIDE]);
   });
 
   it('knows another instrument, other hands, and a part that is gone', () => {
-    const changed = (change: object): Score => ({ ...score, parts: score.parts.map((part, index) => (index === 0 ? { ...part, ...change } : part)) });
+    const changed = (change: object): Score => ({
+      ...score,
+      parts: score.parts.map((part, index) => (index === 0 ? { ...part, ...change } : part)),
+    });
     expect(changedParts(of(score), of(changed({ instrument: 'music-box' })))).toEqual([score.parts[0]!.id]);
-    expect(changedParts(of(score), of(changed({ brief: { ...score.parts[0]!.brief, humanise: 40 } })))).toEqual([score.parts[0]!.id]);
+    expect(changedParts(of(score), of(changed({ brief: { ...score.parts[0]!.brief, humanise: 40 } })))).toEqual([
+      score.parts[0]!.id,
+    ]);
     expect(lostParts(of(score), of({ ...score, parts: score.parts.slice(1) }))).toBe(true);
     expect(lostParts(of(score), of(score))).toBe(false);
   });

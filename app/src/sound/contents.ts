@@ -20,17 +20,37 @@ function identityOf(notes: object): number {
  *
  * @param guideIn  the chord line of a section where it is heard by itself, else null
  */
-export function contentsOf(score: Score, placed: readonly Placed[], takes: Takes, heard: HeardTakes, guideIn: (section: Section) => readonly Note[] | null): Contents {
+export function contentsOf(
+  score: Score,
+  placed: readonly Placed[],
+  takes: Takes,
+  heard: HeardTakes,
+  guideIn: (section: Section) => readonly Note[] | null,
+): Contents {
   const inOrder = (notesOf: (section: Section) => readonly Note[] | null): string =>
-    placed.map(({ section }) => { const notes = notesOf(section); return notes ? `${section.id}:${identityOf(notes)}` : ''; }).join();
+    placed
+      .map(({ section }) => {
+        const notes = notesOf(section);
+        return notes ? `${section.id}:${identityOf(notes)}` : '';
+      })
+      .join();
   return new Map([
-    ...score.parts.map(({ id, instrument, brief, swaps, style }) => [id, `${instrument} ${brief.humanise} ${style} ${identityOf(swaps)} ${inOrder((section) => soundingNotes(score, section, id, takes, heard))}`] as const),
+    ...score.parts.map(
+      ({ id, instrument, brief, swaps, style }) =>
+        [
+          id,
+          `${instrument} ${brief.humanise} ${style} ${identityOf(swaps)} ` +
+            inOrder((section) => soundingNotes(score, section, id, takes, heard)),
+        ] as const,
+    ),
     [GUIDE, inOrder(guideIn)] as const,
   ]);
 }
 
 /** Parts whose contents differ, new ones among them. */
-export const changedParts = (before: Contents, now: Contents): string[] => [...now].filter(([part, contents]) => before.get(part) !== contents).map(([part]) => part);
+export const changedParts = (before: Contents, now: Contents): string[] =>
+  [...now].filter(([part, contents]) => before.get(part) !== contents).map(([part]) => part);
 
 /** True where a part that sounded is gone. */
-export const lostParts = (before: Contents, now: Contents): boolean => [...before.keys()].some((part) => !now.has(part));
+export const lostParts = (before: Contents, now: Contents): boolean =>
+  [...before.keys()].some((part) => !now.has(part));

@@ -18,13 +18,20 @@ const ADD_LIMIT_MS = 15_000;
 /** Decoded samples beyond this give way, the family longest unused first. */
 const MEMORY_LIMIT = 96 * 1024 * 1024;
 
-export type EngineState = { readonly kind: 'asleep' | 'starting' | 'ready' } | { readonly kind: 'failed'; readonly reason: string };
+export type EngineState =
+  { readonly kind: 'asleep' | 'starting' | 'ready' } | { readonly kind: 'failed'; readonly reason: string };
 
 /** The answer of something that may never answer. */
 function within<T>(work: Promise<T>, otherwise: string, limit = START_LIMIT_MS): Promise<T> {
   let timer: ReturnType<typeof setTimeout> | undefined;
-  const late = new Promise<never>((_resolve, reject) => { timer = setTimeout(() => { reject(new Error(otherwise)); }, limit); });
-  return Promise.race([work, late]).finally(() => { clearTimeout(timer); });
+  const late = new Promise<never>((_resolve, reject) => {
+    timer = setTimeout(() => {
+      reject(new Error(otherwise));
+    }, limit);
+  });
+  return Promise.race([work, late]).finally(() => {
+    clearTimeout(timer);
+  });
 }
 
 /** The audio context, the song processor in it and the sounds it has. */
@@ -45,7 +52,10 @@ export class SoundEngine {
   private readonly adding = new Map<Family, Promise<void>>();
   private readonly settings = new Map<string, number>();
   /** Banks on their way into the audio thread. */
-  private readonly arriving = new Map<string, { readonly resolve: () => void; readonly reject: (problem: Error) => void }>();
+  private readonly arriving = new Map<
+    string,
+    { readonly resolve: () => void; readonly reject: (problem: Error) => void }
+  >();
 
   get sampleRate(): number {
     return this.context?.sampleRate ?? 48_000;
@@ -90,12 +100,19 @@ export class SoundEngine {
       node.connect(context.destination);
       this.node = node;
       this.send({ kind: 'drums', channel: CLICK_CHANNEL, on: true });
-      context.onstatechange = () => { void this.contextChanged(context); };
+      context.onstatechange = () => {
+        void this.contextChanged(context);
+      };
       this.state.set({ kind: 'ready' });
       return true;
     } catch (problem) {
       await this.reset();
-      this.state.set({ kind: 'failed', reason: `Sound could not start: ${inWords(problem)} Check that this page may play sound and that a device is connected, then press play again.` });
+      this.state.set({
+        kind: 'failed',
+        reason:
+          `Sound could not start: ${inWords(problem)} Check that this page may play sound and that a device is ` +
+          'connected, then press play again.',
+      });
       return false;
     }
   }
@@ -165,7 +182,8 @@ export class SoundEngine {
   }
 
   send(message: ToProcessor): void {
-    const transfer = 'bytes' in message ? [message.bytes] : 'events' in message ? [message.events.buffer as ArrayBuffer] : [];
+    const transfer =
+      'bytes' in message ? [message.bytes] : 'events' in message ? [message.events.buffer as ArrayBuffer] : [];
     this.node?.port.postMessage(message, transfer);
   }
 
@@ -207,7 +225,9 @@ export class SoundEngine {
     const added = new Promise<void>((resolve, reject) => this.arriving.set(family, { resolve, reject }));
     this.send({ kind: 'bank', id: family, bytes });
     await within(added, 'the synthesizer did not take them.', ADD_LIMIT_MS)
-      .catch((problem: unknown) => { throw new Error(`The sounds of “${family}” could not be used: ${inWords(problem)}`); })
+      .catch((problem: unknown) => {
+        throw new Error(`The sounds of “${family}” could not be used: ${inWords(problem)}`);
+      })
       .finally(() => this.arriving.delete(family));
     this.loaded.set(family, size);
     this.makeRoom(family);
@@ -232,11 +252,13 @@ export class SoundEngine {
   }
 
   program(channel: number, program: number): void {
-    if (this.isNew(`program ${channel}`, program)) this.send({ kind: 'now', events: Float64Array.of(0, EVENT.program, channel, program, 0) });
+    if (this.isNew(`program ${channel}`, program))
+      this.send({ kind: 'now', events: Float64Array.of(0, EVENT.program, channel, program, 0) });
   }
 
   controller(channel: number, controller: number, value: number): void {
-    if (this.isNew(`controller ${channel} ${controller}`, value)) this.send({ kind: 'now', events: Float64Array.of(0, EVENT.controller, channel, controller, value) });
+    if (this.isNew(`controller ${channel} ${controller}`, value))
+      this.send({ kind: 'now', events: Float64Array.of(0, EVENT.controller, channel, controller, value) });
   }
 
   gain(channel: number, gain: number): void {

@@ -16,12 +16,30 @@ describe('the chord guide', () => {
   });
 
   it('plays every chord from its start, inside its section', () => {
-    const notes = guideNotes(layOut(score), score, () => true, ({ chordSetting }) => chordSetting, takes, NOTHING_HEARD, { from: 0, to: 11_520 });
+    const notes = guideNotes(
+      layOut(score),
+      score,
+      () => true,
+      ({ chordSetting }) => chordSetting,
+      takes,
+      NOTHING_HEARD,
+      { from: 0, to: 11_520 },
+    );
     const harmony = takes[section.harmony!]!;
     const starts = harmony.of === 'harmony' ? harmony.chords.map(({ start }) => start) : [];
     expect([...new Set(notes.filter(({ start }) => start < 3840).map(({ start }) => start))]).toEqual(starts);
     expect(notes.every(({ start, end }) => end > start && end <= 11_520)).toBe(true);
-    expect(guideNotes(layOut(score), score, () => false, ({ chordSetting }) => chordSetting, takes, NOTHING_HEARD, { from: 0, to: 11_520 })).toEqual([]);
+    expect(
+      guideNotes(
+        layOut(score),
+        score,
+        () => false,
+        ({ chordSetting }) => chordSetting,
+        takes,
+        NOTHING_HEARD,
+        { from: 0, to: 11_520 },
+      ),
+    ).toEqual([]);
   });
 
   it('sounds as its section sets it: struck in its rhythm, and the same notes as long as nothing changes', () => {

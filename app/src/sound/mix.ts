@@ -13,7 +13,12 @@ const [LEVEL, PAN] = [7, 10];
  * @param alone  parts that are heard by themselves; all where there are none
  * @param guide  what the chord line sounds on
  */
-export function applyMix(engine: Pick<SoundEngine, 'program' | 'controller' | 'drums' | 'gain'>, score: Score, alone: readonly string[], guide: Instrument): void {
+export function applyMix(
+  engine: Pick<SoundEngine, 'program' | 'controller' | 'drums' | 'gain'>,
+  score: Score,
+  alone: readonly string[],
+  guide: Instrument,
+): void {
   const channels = channelsOf(score);
   engine.program(GUIDE_CHANNEL, guide.program);
   engine.controller(GUIDE_CHANNEL, LEVEL, levelController(GUIDE_LEVEL));

@@ -17,7 +17,18 @@ import { GUIDE, GUIDE_INSTRUMENTS, guideLine, guideNotes, guideSounds } from './
 import { applyMix } from './mix';
 import { PlayedMusic } from './played-music';
 import { PositionWatch } from './position-watch';
-import { clickEvents, endFrame, frameAt, nextMoment, noteEvents, pack, tickAt, timelineEvents, type Pass, type Queued } from './schedule';
+import {
+  clickEvents,
+  endFrame,
+  frameAt,
+  nextMoment,
+  noteEvents,
+  pack,
+  tickAt,
+  timelineEvents,
+  type Pass,
+  type Queued,
+} from './schedule';
 import { Standstill } from './standstill';
 
 /** A change while playing takes effect no sooner than this, so that it reaches the audio thread in time. */
@@ -67,7 +78,10 @@ export class Playback {
     effect(() => {
       const score = this.score();
       alone();
-      if (score) untracked(() => { this.mix(score); });
+      if (score)
+        untracked(() => {
+          this.mix(score);
+        });
     });
     effect(() => {
       const score = this.score();
@@ -75,34 +89,65 @@ export class Playback {
       this.takes();
       this.chordSetting();
       line();
-      if (score) untracked(() => { this.follow(score); });
+      if (score)
+        untracked(() => {
+          this.follow(score);
+        });
     });
     effect(() => {
       metronome();
-      untracked(() => { if (this.playing()) void this.engine.ensure(['drums']).then(() => { this.requeue(CLICK_CHANNEL); }); });
+      untracked(() => {
+        if (this.playing())
+          void this.engine.ensure(['drums']).then(() => {
+            this.requeue(CLICK_CHANNEL);
+          });
+      });
     });
     // Without sound there is nothing that plays.
     effect(() => {
-      if (this.engine.state().kind === 'failed') untracked(() => { if (this.playing() || this.waiting()) this.stop(); });
+      if (this.engine.state().kind === 'failed')
+        untracked(() => {
+          if (this.playing() || this.waiting()) this.stop();
+        });
     });
     const song = computed(() => this.song().open?.id);
     effect(() => {
       song();
       // Another song begins in silence.
-      untracked(() => { if (this.playing() || this.waiting()) this.stop(); });
+      untracked(() => {
+        if (this.playing() || this.waiting()) this.stop();
+      });
     });
     // These cannot be switched part by part: the place is kept, the queue made anew.
     const shape = computed(() => {
       const score = this.score();
       const looping = this.session().looping;
       const order = this.placed().map(({ section, length }) => [section.id, length]);
-      const grounds = score ? groundSpans(score, this.placed()).map(({ ground: { tempo, metre, swing, style, feel } }) => [tempo, metre, swing, style, feel]) : [];
-      return JSON.stringify([score?.energy, score?.parts.map(({ brief }) => brief.follows), grounds, looping, looping ? this.span() : null, order]);
+      const grounds = score
+        ? groundSpans(score, this.placed()).map(({ ground: { tempo, metre, swing, style, feel } }) => [
+            tempo,
+            metre,
+            swing,
+            style,
+            feel,
+          ])
+        : [];
+      return JSON.stringify([
+        score?.energy,
+        score?.parts.map(({ brief }) => brief.follows),
+        grounds,
+        looping,
+        looping ? this.span() : null,
+        order,
+      ]);
     });
     let last = '';
     effect(() => {
       const now = shape();
-      if (last !== '' && now !== last) untracked(() => { if (this.playing()) this.reshape(); });
+      if (last !== '' && now !== last)
+        untracked(() => {
+          if (this.playing()) this.reshape();
+        });
       last = now;
     });
   }
@@ -142,9 +187,14 @@ export class Playback {
 
   /** The sounds that the first bars of a span need. */
   familiesIn(score: Score, span: Span): Family[] {
-    const soon = { from: span.from, to: Math.min(span.to, span.from + LONGEST_PASS_BARS * barTicks(groundAt(score, span.from, this.placed()).metre)) };
+    const soon = {
+      from: span.from,
+      to: Math.min(span.to, span.from + LONGEST_PASS_BARS * barTicks(groundAt(score, span.from, this.placed()).metre)),
+    };
     const sounding = new Set(timeline(score, this.takes(), this.heard(), soon).notes.map(({ part }) => part));
-    const families = score.parts.filter(({ id }) => sounding.has(id)).map(({ instrument }) => instrumentOf(instrument).family);
+    const families = score.parts
+      .filter(({ id }) => sounding.has(id))
+      .map(({ instrument }) => instrumentOf(instrument).family);
     return this.guide(score, soon).length > 0 ? [...families, this.guideInstrument().family] : families;
   }
 
@@ -161,11 +211,16 @@ export class Playback {
     const events = this.events(score, pass, null, true);
     const frame = this.engine.frame + Math.round(LEAD_SECONDS * this.engine.sampleRate);
     this.passes = [{ ...pass, frame }];
-    this.engine.send({ kind: 'block', events: pack(events.map((event) => ({ ...event, frame: event.frame + frame }))) });
+    this.engine.send({
+      kind: 'block',
+      events: pack(events.map((event) => ({ ...event, frame: event.frame + frame }))),
+    });
     this.standstill.start();
     this.playing.set(true);
     clearInterval(this.timer);
-    this.timer = setInterval(() => { this.fill(); }, LOOK_EVERY_MS);
+    this.timer = setInterval(() => {
+      this.fill();
+    }, LOOK_EVERY_MS);
     this.fill();
     this.positions.start();
   }
@@ -185,12 +240,19 @@ export class Playback {
     }
     const inside = moment.tick >= span.from && moment.tick < span.to;
     const frame = frameAt(moment.pass, moment.tick);
-    const kept = this.passes.filter((pass) => pass.frame < frame).map((pass) => (pass === moment.pass ? { ...pass, to: moment.tick } : pass));
+    const kept = this.passes
+      .filter((pass) => pass.frame < frame)
+      .map((pass) => (pass === moment.pass ? { ...pass, to: moment.tick } : pass));
     const pass = this.passFrom(score, frame, inside ? moment.tick : span.from, span.to);
     this.passes = [...kept, pass];
     this.rememberContents(score);
     const releases = CHANNELS.map((channel): Queued => ({ frame, kind: EVENT.release, channel, a: 0, b: 0 }));
-    this.engine.send({ kind: 'switch', channel: ALL_CHANNELS, frame, events: pack([...releases, ...this.events(score, pass, null, true)]) });
+    this.engine.send({
+      kind: 'switch',
+      channel: ALL_CHANNELS,
+      frame,
+      events: pack([...releases, ...this.events(score, pass, null, true)]),
+    });
     this.fill();
   }
 
@@ -209,7 +271,12 @@ export class Playback {
     const { tempo, metre } = groundAt(score, from, this.placed());
     // A pass has one tempo: it ends where the tempo changes.
     const change = spans.find((span) => span.start > from && span.ground.tempo !== tempo)?.start ?? to;
-    return { frame, from, to: Math.min(to, change, from + LONGEST_PASS_BARS * barTicks(metre)), framesPerTick: this.framesPerTick(score, from) };
+    return {
+      frame,
+      from,
+      to: Math.min(to, change, from + LONGEST_PASS_BARS * barTicks(metre)),
+      framesPerTick: this.framesPerTick(score, from),
+    };
   }
 
   /** Keeps the present pass and the next one queued; ends the song after its last sound. */
@@ -237,12 +304,18 @@ export class Playback {
     this.engine.send({ kind: 'block', events: pack(this.events(score, pass, null, false)) });
   }
 
-  /** Events of one pass, of all channels or one; notes that began earlier are chased only where sound begins or switches. */
+  /**
+   * Events of one pass, of all channels or one; notes that began earlier are chased only where sound begins or
+   * switches.
+   */
   private events(score: Score, pass: Pass, channel: number | null, chased: boolean): Queued[] {
     const all = channelsOf(score);
     const channels = channel === null ? all : new Map([...all].filter(([, own]) => own === channel));
     const sounding = timeline(score, this.takes(), this.heard(), pass);
-    const guided = channel === null || channel === GUIDE_CHANNEL ? this.guide(score, pass).filter(({ start }) => chased || start >= pass.from) : [];
+    const guided =
+      channel === null || channel === GUIDE_CHANNEL
+        ? this.guide(score, pass).filter(({ start }) => chased || start >= pass.from)
+        : [];
     const events = [
       ...timelineEvents(chased ? sounding : { notes: sounding.notes, chase: [] }, pass, channels, this.loop !== null),
       ...noteEvents(guided, pass, GUIDE_CHANNELS, this.loop !== null),
@@ -255,8 +328,17 @@ export class Playback {
   private guide(score: Score, span: Span): SoundingNote[] {
     if (this.guest()) return [];
     const { line, looping } = this.session();
-    const sounds = (section: Section): boolean => guideSounds(section, score, this.takes(), this.heard(), line, looping);
-    return guideNotes(this.placed(), score, sounds, (section) => this.settingOf(section), this.takes(), this.heard(), span);
+    const sounds = (section: Section): boolean =>
+      guideSounds(section, score, this.takes(), this.heard(), line, looping);
+    return guideNotes(
+      this.placed(),
+      score,
+      sounds,
+      (section) => this.settingOf(section),
+      this.takes(),
+      this.heard(),
+      span,
+    );
   }
 
   /** What is being tried counts for the section in view. */
@@ -278,7 +360,11 @@ export class Playback {
     const from: Pass = { ...pass, frame: frameAt(pass, tick), from: tick };
     const later = this.passes.filter((other) => other.frame > pass.frame);
     const release = { frame: from.frame, kind: EVENT.release, channel, a: 0, b: 0 };
-    const events = [release, ...this.events(score, from, channel, true), ...later.flatMap((other) => this.events(score, other, channel, false))];
+    const events = [
+      release,
+      ...this.events(score, from, channel, true),
+      ...later.flatMap((other) => this.events(score, other, channel, false)),
+    ];
     this.engine.send({ kind: 'switch', channel, frame: from.frame, events: pack(events) });
   }
 
@@ -286,7 +372,8 @@ export class Playback {
   private switchMoment(score: Score, switchAt: SwitchAt): { pass: Pass; tick: Ticks } | null {
     const soonest = this.engine.frame + Math.round(MARGIN_SECONDS * this.engine.sampleRate);
     const lines = barLines(score, this.placed());
-    const beats = (line: Ticks): Ticks[] => beatsOf(groundAt(score, line, this.placed()).metre).map(({ at }) => line + at);
+    const beats = (line: Ticks): Ticks[] =>
+      beatsOf(groundAt(score, line, this.placed()).metre).map(({ at }) => line + at);
     const places = { top: [], beat: lines.flatMap(beats), bar: lines }[switchAt];
     for (const pass of this.passes) {
       const tick = endFrame(pass) > soonest ? nextMoment(pass, places, soonest) : null;
@@ -300,7 +387,9 @@ export class Playback {
     const { line, looping } = this.session();
     const [takes, heard] = [this.takes(), this.heard()];
     const guideIn = (section: Section): readonly Note[] | null =>
-      guideSounds(section, score, takes, heard, line, looping) ? guideLine(score, section, takes, heard, this.settingOf(section)) : null;
+      guideSounds(section, score, takes, heard, line, looping)
+        ? guideLine(score, section, takes, heard, this.settingOf(section))
+        : null;
     this.queuedContents = contentsOf(score, this.placed(), takes, heard, guideIn);
   }
 
@@ -314,19 +403,32 @@ export class Playback {
       return;
     }
     const channels = channelsOf(score);
-    const changed = new Set(changedParts(before, this.queuedContents).map((part) => (part === GUIDE ? GUIDE_CHANNEL : (channels.get(part) ?? -1))));
+    const changed = new Set(
+      changedParts(before, this.queuedContents).map((part) =>
+        part === GUIDE ? GUIDE_CHANNEL : (channels.get(part) ?? -1),
+      ),
+    );
     if (changed.size === 0) return;
     const families = score.parts.map(({ instrument }) => instrumentOf(instrument).family);
     void this.engine.ensure([...families, this.guideInstrument().family]).then(() => {
       this.mix(score);
-      if (this.playing()) changed.forEach((channel) => { this.requeue(channel); });
+      if (this.playing())
+        changed.forEach((channel) => {
+          this.requeue(channel);
+        });
     });
   }
 
   /** Music from elsewhere has parts of its own: hearing parts of the song alone must not silence it. */
   private mix(score: Score): void {
     // Who was heard alone and has gone silences nobody.
-    if (this.engine.state().kind === 'ready') applyMix(this.engine, score, this.guest() ? [] : this.session().alone.filter((id) => score.parts.some((part) => part.id === id)), this.guideInstrument());
+    if (this.engine.state().kind === 'ready')
+      applyMix(
+        this.engine,
+        score,
+        this.guest() ? [] : this.session().alone.filter((id) => score.parts.some((part) => part.id === id)),
+        this.guideInstrument(),
+      );
   }
 
   /** The tick that is heard now; null while nothing plays. */
@@ -334,7 +436,10 @@ export class Playback {
     return this.playing() ? tickAt(this.passes, this.engine.heardFrame) : null;
   }
 
-  /** Calls back on every picture while playing, and once with null when it stops. For moving marks, outside change detection. */
+  /**
+   * Calls back on every picture while playing, and once with null when it stops. For moving marks, outside change
+   * detection.
+   */
   watch(watcher: (tick: Ticks | null) => void): () => void {
     return this.positions.add(watcher);
   }

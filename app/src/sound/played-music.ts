@@ -10,7 +10,10 @@ import { selectHeard, selectPlaced, selectScore, selectSession, selectTakes, sel
 @Injectable({ providedIn: 'root' })
 export class PlayedMusic {
   private readonly store = inject(Store);
-  /** Music from elsewhere, such as a file that is about to be brought in; it sounds in place of the song while it is set. */
+  /**
+   * Music from elsewhere, such as a file that is about to be brought in; it sounds in place of the song while it is
+   * set.
+   */
   readonly guest = signal<{ readonly score: Score; readonly takes: Takes } | null>(null);
   private readonly ownScore = this.store.selectSignal(selectScore);
   private readonly ownTakes = this.store.selectSignal(selectTakes);
@@ -22,7 +25,10 @@ export class PlayedMusic {
   readonly score = computed(() => this.guest()?.score ?? this.ownScore());
   readonly takes = computed(() => this.guest()?.takes ?? this.ownTakes());
   readonly heard = computed((): HeardTakes => (this.guest() ? NOTHING_HEARD : this.ownHeard()));
-  readonly placed = computed((): readonly Placed[] => { const guest = this.guest(); return guest ? layOut(guest.score) : this.ownPlaced(); });
+  readonly placed = computed((): readonly Placed[] => {
+    const guest = this.guest();
+    return guest ? layOut(guest.score) : this.ownPlaced();
+  });
 
   /** What the transport would loop: the selected bars, or the section in view; of a guest, all. */
   readonly span = computed((): Span | null => {
@@ -33,6 +39,8 @@ export class PlayedMusic {
     const bar = barOf(score, view.section);
     const { bars, looping } = this.session();
     if (!looping) return { from: view.start + (bars?.from ?? 0) * bar, to: songTicks(score) };
-    return bars ? { from: view.start + bars.from * bar, to: view.start + Math.min(view.section.bars, bars.to) * bar } : { from: view.start, to: view.start + view.length };
+    return bars
+      ? { from: view.start + bars.from * bar, to: view.start + Math.min(view.section.bars, bars.to) * bar }
+      : { from: view.start, to: view.start + view.length };
   });
 }

@@ -9,7 +9,10 @@ export class PositionWatch {
    * @param playing   whether to go on telling
    * @param position  the tick to tell; null where nothing is to be marked
    */
-  constructor(private readonly playing: () => boolean, private readonly position: () => Ticks | null) {}
+  constructor(
+    private readonly playing: () => boolean,
+    private readonly position: () => Ticks | null,
+  ) {}
 
   /** @returns what ends the watch */
   add(watcher: (tick: Ticks | null) => void): () => void {

@@ -11,7 +11,8 @@ export interface Pass {
   readonly framesPerTick: number;
 }
 
-export const frameAt = (pass: Pass, tick: Ticks): number => Math.round(pass.frame + (tick - pass.from) * pass.framesPerTick);
+export const frameAt = (pass: Pass, tick: Ticks): number =>
+  Math.round(pass.frame + (tick - pass.from) * pass.framesPerTick);
 
 export const endFrame = (pass: Pass): number => frameAt(pass, pass.to);
 
@@ -31,7 +32,13 @@ export interface Queued {
 }
 
 /** Releases before new notes at the same frame. */
-const RANK: Readonly<Record<number, number>> = { [EVENT.release]: 0, [EVENT.noteOff]: 1, [EVENT.program]: 2, [EVENT.controller]: 2, [EVENT.noteOn]: 3 };
+const RANK: Readonly<Record<number, number>> = {
+  [EVENT.release]: 0,
+  [EVENT.noteOff]: 1,
+  [EVENT.program]: 2,
+  [EVENT.controller]: 2,
+  [EVENT.noteOn]: 3,
+};
 
 /** Events in the flat form that the audio thread reads. */
 export function pack(events: readonly Queued[]): Float64Array {
@@ -46,7 +53,12 @@ export function pack(events: readonly Queued[]): Float64Array {
  *
  * @param cut  true in a loop, where nothing may ring past the pass
  */
-export function noteEvents(notes: readonly SoundingNote[], pass: Pass, channels: ReadonlyMap<string, number>, cut: boolean): Queued[] {
+export function noteEvents(
+  notes: readonly SoundingNote[],
+  pass: Pass,
+  channels: ReadonlyMap<string, number>,
+  cut: boolean,
+): Queued[] {
   return withoutOverlaps(notes).flatMap(({ part, start, end, pitch, velocity }): Queued[] => {
     const channel = channels.get(part);
     if (channel === undefined) return [];
@@ -60,8 +72,12 @@ export function noteEvents(notes: readonly SoundingNote[], pass: Pass, channels:
 }
 
 /** What a timeline sounds in a pass, with what is already sounding when it begins. */
-export const timelineEvents = ({ notes, chase }: Timeline, pass: Pass, channels: ReadonlyMap<string, number>, cut: boolean): Queued[] =>
-  noteEvents([...chase, ...notes], pass, channels, cut);
+export const timelineEvents = (
+  { notes, chase }: Timeline,
+  pass: Pass,
+  channels: ReadonlyMap<string, number>,
+  cut: boolean,
+): Queued[] => noteEvents([...chase, ...notes], pass, channels, cut);
 
 /**
  * The first moment of a pass that can still be reached.

@@ -14,7 +14,15 @@ import { songReducer } from './song.reducer';
 
 const style = STYLES[0]!;
 const score = startScore('Dew Point', groundFor(style, { tonic: 0, scale: 'major' }), style);
-const song: Song = { format: 'fendro-song', version: SONG_VERSION, id: 's', seed: 11, score, ledger: { takes: {}, heard: [] }, hearing: {} };
+const song: Song = {
+  format: 'fendro-song',
+  version: SONG_VERSION,
+  id: 's',
+  seed: 11,
+  score,
+  ledger: { takes: {}, heard: [] },
+  hearing: {},
+};
 
 describe('drafting', () => {
   let store: Store;
@@ -28,14 +36,21 @@ describe('drafting', () => {
     store.dispatch(SongActions.opened({ song }));
   });
 
-  const sounds = (line: string) => { const section = store.selectSignal(selectScore)()!.sections[0]!; return [chosenId(section, line), store.selectSignal(selectHeard)()['section-1']?.[line]]; };
+  const sounds = (line: string) => {
+    const section = store.selectSignal(selectScore)()!.sections[0]!;
+    return [chosenId(section, line), store.selectSignal(selectHeard)()['section-1']?.[line]];
+  };
 
   it('adds eight different takes; the first of an empty line is the song’s, one undo takes it back', async () => {
     await drafting.draft('section-1', 'part-1');
     const made = takesOf(takes(), 'section-1', 'part-1');
     expect(made).toHaveLength(TAKES_AT_A_TIME);
     expect(sounds('part-1')).toEqual([made[0]!.id, undefined]);
-    expect(store.selectSignal(selectSong)().heard.map(({ take }) => take)).toEqual([made[0]!.id]);
+    expect(
+      store
+        .selectSignal(selectSong)()
+        .heard.map(({ take }) => take),
+    ).toEqual([made[0]!.id]);
     expect(drafting.news()).toBe('8 takes drafted for Melody');
     store.dispatch(SongActions.undone());
     expect(sounds('part-1')).toEqual([null, undefined]);
@@ -67,7 +82,8 @@ describe('drafting', () => {
   it('makes one step of a whole band’s first takes', async () => {
     await drafting.draftBand('section-1', 2);
     expect(store.selectSignal(selectSong)().past).toHaveLength(1);
-    for (const line of ['harmony', ...score.parts.map(({ id }) => id)]) expect(sounds(line)).toEqual([takesOf(takes(), 'section-1', line)[0]!.id, undefined]);
+    for (const line of ['harmony', ...score.parts.map(({ id }) => id)])
+      expect(sounds(line)).toEqual([takesOf(takes(), 'section-1', line)[0]!.id, undefined]);
     store.dispatch(SongActions.undone());
     expect(store.selectSignal(selectScore)()).toEqual(score);
   });
@@ -97,11 +113,15 @@ describe('drafting', () => {
   it('lets the oldest unheard takes go beyond two thousand, and says so', async () => {
     await drafting.draft('section-1', 'part-1', 2);
     const [, model] = takesOf(takes(), 'section-1', 'part-1');
-    store.dispatch(TakeActions.made({ takes: Array.from({ length: 2000 }, (_, index) => ({ ...model!, id: `many-${index}` })) }));
+    store.dispatch(
+      TakeActions.made({ takes: Array.from({ length: 2000 }, (_, index) => ({ ...model!, id: `many-${index}` })) }),
+    );
     await drafting.draft('section-1', 'part-1', 2);
     expect(takes()[model!.id]).toBeUndefined();
     expect(takes()['many-1999']).toBeDefined();
-    expect(TestBed.inject(Notices).open().at(-1)?.text).toMatch(/2,000 takes that nobody has heard or judged. The 2 oldest/);
+    expect(TestBed.inject(Notices).open().at(-1)?.text).toMatch(
+      /2,000 takes that nobody has heard or judged. The 2 oldest/,
+    );
   });
 
   it('drafts the whole band, chords first and every part to them', async () => {
@@ -114,13 +134,20 @@ describe('drafting', () => {
     }
     const drums = score.parts.find(({ role }) => role === 'drums')!;
     const bass = score.parts.find(({ role }) => role === 'bass')!;
-    expect(takesOf(takes(), 'section-1', bass.id)[0]!.origin.asking?.beside).toEqual([takesOf(takes(), 'section-1', drums.id)[0]!.id]);
+    expect(takesOf(takes(), 'section-1', bass.id)[0]!.origin.asking?.beside).toEqual([
+      takesOf(takes(), 'section-1', drums.id)[0]!.id,
+    ]);
   });
 
   it('says at the part what cannot be met', async () => {
     store.dispatch(ScoreActions.briefChanged({ part: 'part-4', change: { low: 49, high: 50 } }));
     await drafting.draft('section-1', 'part-4');
-    expect(drafting.problem()).toMatchObject({ section: 'section-1', line: 'part-4', reason: expect.stringContaining('Widen') as string, setting: 'register' });
+    expect(drafting.problem()).toMatchObject({
+      section: 'section-1',
+      line: 'part-4',
+      reason: expect.stringContaining('Widen') as string,
+      setting: 'register',
+    });
     expect(takesOf(takes(), 'section-1', 'part-4')).toHaveLength(0);
     const nearest = drafting.problem()?.nearest;
     expect(nearest).toBeDefined();

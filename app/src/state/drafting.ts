@@ -8,7 +8,15 @@ import { surplusTakes, unheardTakes } from '@fendro/core/song/prune';
 import { draftingRank, LISTENS_TO } from '@fendro/core/song/roles';
 import { meanEnergy } from '@fendro/core/song/energy';
 import { barOf, groundOf } from '@fendro/core/song/ground';
-import { HARMONY, type Asking, type ChordSpan, type LineId, type Score, type Section, type Take } from '@fendro/core/song/schema';
+import {
+  HARMONY,
+  type Asking,
+  type ChordSpan,
+  type LineId,
+  type Score,
+  type Section,
+  type Take,
+} from '@fendro/core/song/schema';
 import type { Ticks } from '@fendro/core/theory/units';
 import type { DraftRequest } from '@fendro/core/compose/draft';
 import { ownStyleIn } from '@fendro/core/styles/styles';
@@ -51,7 +59,10 @@ export class Drafting {
   private readonly banding = signal(false);
   readonly busy = computed(() => this.running() !== null || this.banding());
   /** What is being drafted now. */
-  readonly now = computed(() => { const running = this.running(); return running ? this.nameOf(running.line) : ''; });
+  readonly now = computed(() => {
+    const running = this.running();
+    return running ? this.nameOf(running.line) : '';
+  });
   /** Said aloud when work has ended. */
   readonly news = signal('');
   private readonly stopped = signal(false);
@@ -127,8 +138,12 @@ export class Drafting {
           made.push(take.id);
           this.add(take, made.length === 1, gesture);
         },
-        progress: (share) => { this.share.set(share); },
-        refused: (refusal) => { if (asker === this.open()) this.problem.set({ ...refusal, section: sectionId, line }); },
+        progress: (share) => {
+          this.share.set(share);
+        },
+        refused: (refusal) => {
+          if (asker === this.open()) this.problem.set({ ...refusal, section: sectionId, line });
+        },
       },
     );
     this.share.set(0);
@@ -159,7 +174,10 @@ export class Drafting {
     const gone = surplusTakes(score, { takes, heard }, this.heard(), LIMITS.unheardTakes);
     if (gone.length === 0) return;
     this.store.dispatch(TakeActions.cleared({ takes: gone }));
-    this.notices.say(`A song keeps ${LIMITS.unheardTakes.toLocaleString('en')} takes that nobody has heard or judged. The ${gone.length} oldest of them were let go.`);
+    this.notices.say(
+      `A song keeps ${LIMITS.unheardTakes.toLocaleString('en')} takes that nobody has heard or judged. The ` +
+        `${gone.length} oldest of them were let go.`,
+    );
   }
 
   /** Takes of a line that were never heard, chosen or judged. */
@@ -176,10 +194,15 @@ export class Drafting {
     if (gone.length === 0) return;
     const asker = this.open();
     this.store.dispatch(TakeActions.cleared({ takes: gone.map(({ id }) => id) }));
-    this.notices.say(`${gone.length} unheard ${gone.length === 1 ? 'take was' : 'takes were'} cleared for ${this.nameOf(line)}.`, {
-      label: 'Bring them back',
-      run: () => { if (asker === this.open()) this.store.dispatch(TakeActions.made({ takes: gone })); },
-    });
+    this.notices.say(
+      `${gone.length} unheard ${gone.length === 1 ? 'take was' : 'takes were'} cleared for ${this.nameOf(line)}.`,
+      {
+        label: 'Bring them back',
+        run: () => {
+          if (asker === this.open()) this.store.dispatch(TakeActions.made({ takes: gone }));
+        },
+      },
+    );
   }
 
   private nameOf(line: LineId): string {
@@ -193,10 +216,19 @@ export class Drafting {
     if (!score || seed === undefined) return null;
     const base = { engine: ENGINE, ground: groundOf(score, section), bars: section.bars, kind: section.kind };
     if (line === HARMONY) {
-      const heldChords = heldSpans(chordsIn(section, this.takes(), this.heard()), section.heldBars, barOf(score, section));
+      const heldChords = heldSpans(
+        chordsIn(section, this.takes(), this.heard()),
+        section.heldBars,
+        barOf(score, section),
+      );
       const under = section.harmonyBrief.under;
       const melody = under === null ? null : partTake(this.takes(), soundingId(section, under, this.heard()));
-      const asking: Asking = { ...base, harmonyBrief: { ...section.harmonyBrief, under: melody ? under : null }, ...(heldChords.length > 0 ? { heldChords } : {}), beside: melody ? [melody.id] : [] };
+      const asking: Asking = {
+        ...base,
+        harmonyBrief: { ...section.harmonyBrief, under: melody ? under : null },
+        ...(heldChords.length > 0 ? { heldChords } : {}),
+        beside: melody ? [melody.id] : [],
+      };
       return { asking, seed, chords: null, beside: melody ? [melody] : [], ...styleFor(score, asking) };
     }
     const part = score.parts.find(({ id }) => id === line);
@@ -205,17 +237,44 @@ export class Drafting {
     const listened = score.parts.find(({ role, id }) => id !== part.id && role === LISTENS_TO[part.role]);
     const take = listened ? partTake(this.takes(), soundingId(section, listened.id, this.heard())) : null;
     const beside = take ? [take] : [];
-    const asking: Asking = { ...base, ground: part.style === null ? base.ground : { ...base.ground, style: part.style }, brief: part.brief, role: part.role, ...onlyOf(section, part.id), ...energyOf(score, section), ...(harmony === null ? {} : { harmony }), beside: beside.map(({ id }) => id) };
+    const asking: Asking = {
+      ...base,
+      ground: part.style === null ? base.ground : { ...base.ground, style: part.style },
+      brief: part.brief,
+      role: part.role,
+      ...onlyOf(section, part.id),
+      ...energyOf(score, section),
+      ...(harmony === null ? {} : { harmony }),
+      beside: beside.map(({ id }) => id),
+    };
     const chords = chordsIn(section, this.takes(), this.heard());
-    return { asking, seed: seed ^ hashOf(part.id), chords: chords.length > 0 ? chords : null, beside, ...styleFor(score, asking) };
+    return {
+      asking,
+      seed: seed ^ hashOf(part.id),
+      chords: chords.length > 0 ? chords : null,
+      beside,
+      ...styleFor(score, asking),
+    };
   }
 
-  private takeFrom({ attempt, content }: Extract<FromWorker, { kind: 'take' }>, asking: Asking, section: Section, line: LineId): Take {
+  private takeFrom(
+    { attempt, content }: Extract<FromWorker, { kind: 'take' }>,
+    asking: Asking,
+    section: Section,
+    line: LineId,
+  ): Take {
     const score = this.score();
     const length = score ? sectionTicks(score, section) : 1;
     const seed = (this.song().open?.seed ?? 0) ^ (line === HARMONY ? 0 : hashOf(line));
-    const base = { id: newId('take'), section: section.id, length, origin: { how: 'drafted' as const, asking, seed, attempt, parents: [] } };
-    return content.of === 'part' ? { ...base, of: 'part', part: line, notes: content.notes } : { ...base, of: 'harmony', chords: content.chords };
+    const base = {
+      id: newId('take'),
+      section: section.id,
+      length,
+      origin: { how: 'drafted' as const, asking, seed, attempt, parents: [] },
+    };
+    return content.of === 'part'
+      ? { ...base, of: 'part', part: line, notes: content.notes }
+      : { ...base, of: 'harmony', chords: content.chords };
   }
 }
 
@@ -239,14 +298,20 @@ const energyOf = (score: Score, section: Section): { readonly energy?: number } 
 
 /** The chords that start in held bars, as they stand. */
 const heldSpans = (chords: readonly ChordSpan[], heldBars: readonly number[], bar: Ticks): ChordSpan[] =>
-  chords.filter(({ start, chord }) => chord !== null && heldBars.includes(Math.floor(start / bar))).map((span) => {
-    // A chord that sounds on past its held bars is held in them only.
-    const last = heldBars.reduce((end, held) => (held * bar <= end && (held + 1) * bar > end ? (held + 1) * bar : end), (Math.floor(span.start / bar) + 1) * bar);
-    return { ...span, duration: Math.min(span.duration, last - span.start) };
-  });
+  chords
+    .filter(({ start, chord }) => chord !== null && heldBars.includes(Math.floor(start / bar)))
+    .map((span) => {
+      // A chord that sounds on past its held bars is held in them only.
+      const last = heldBars.reduce(
+        (end, held) => (held * bar <= end && (held + 1) * bar > end ? (held + 1) * bar : end),
+        (Math.floor(span.start / bar) + 1) * bar,
+      );
+      return { ...span, duration: Math.min(span.duration, last - span.start) };
+    });
 
 /** A name for one press of a button. */
 const gestureNow = (): string => `draft ${crypto.randomUUID()}`;
 
 /** Gives every part a seed of its own. */
-const hashOf = (text: string): number => [...text].reduce((hash, character) => (Math.imul(hash, 31) + character.charCodeAt(0)) | 0, 7);
+const hashOf = (text: string): number =>
+  [...text].reduce((hash, character) => (Math.imul(hash, 31) + character.charCodeAt(0)) | 0, 7);

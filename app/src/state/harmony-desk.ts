@@ -7,7 +7,18 @@ import { followGround, withGround, type GroundChange } from '@fendro/core/song/f
 import { groundOf, keyOf } from '@fendro/core/song/ground';
 import { own } from '@fendro/core/song/look-up';
 import { chordsIn, chosenId, NOTHING_HEARD, sectionTicks, soundingId } from '@fendro/core/song/resolve';
-import { HARMONY, type ChordSpan, type HarmonyTake, type Heard, type LineId, type Origin, type PartTake, type Score, type Section, type Take } from '@fendro/core/song/schema';
+import {
+  HARMONY,
+  type ChordSpan,
+  type HarmonyTake,
+  type Heard,
+  type LineId,
+  type Origin,
+  type PartTake,
+  type Score,
+  type Section,
+  type Take,
+} from '@fendro/core/song/schema';
 import { fittedTakes } from '@fendro/core/sounding/parts';
 import type { Style } from '@fendro/core/song/style';
 import { styleIn } from '@fendro/core/styles/styles';
@@ -15,7 +26,20 @@ import type { Key } from '@fendro/core/theory/key';
 import type { Stretch, Typing } from '@fendro/core/song/chord-edit';
 import type { Ticks } from '@fendro/core/theory/units';
 import { newId } from './ids';
-import { selectBar, selectChords, selectChordSetting, selectGround, selectHeard, selectHeardChoices, selectOwnScore, selectScore, selectSection, selectSession, selectSong, selectTakes } from './selectors';
+import {
+  selectBar,
+  selectChords,
+  selectChordSetting,
+  selectGround,
+  selectHeard,
+  selectHeardChoices,
+  selectOwnScore,
+  selectScore,
+  selectSection,
+  selectSession,
+  selectSong,
+  selectTakes,
+} from './selectors';
 import { SessionActions } from './session';
 import { ScoreActions, TakeActions } from './song.actions';
 
@@ -36,16 +60,30 @@ export class HarmonyDesk {
   readonly chords = this.store.selectSignal(selectChords);
   readonly setting = this.store.selectSignal(selectChordSetting);
 
-  readonly key = computed((): Key => { const ground = this.ground(); return ground ? keyOf(ground) : { tonic: 0, scale: 'major' }; });
+  readonly key = computed((): Key => {
+    const ground = this.ground();
+    return ground ? keyOf(ground) : { tonic: 0, scale: 'major' };
+  });
   /** The style of the section in view. */
   readonly style = computed((): Style => styleIn(this.score(), this.ground()?.style ?? ''));
-  readonly length = computed((): Ticks => { const [score, section] = [this.score(), this.section()]; return score && section ? sectionTicks(score, section) : 0; });
-  readonly typing = computed((): Typing => ({ key: this.key(), metre: this.ground()?.metre ?? { beats: 4, unit: 4, groups: [2, 2] }, length: this.length() }));
+  readonly length = computed((): Ticks => {
+    const [score, section] = [this.score(), this.section()];
+    return score && section ? sectionTicks(score, section) : 0;
+  });
+  readonly typing = computed((): Typing => ({
+    key: this.key(),
+    metre: this.ground()?.metre ?? { beats: 4, unit: 4, groups: [2, 2] },
+    length: this.length(),
+  }));
 
   /** The chord that the bench speaks of: the one that sounds at the focused place. */
   readonly focused = computed((): ChordSpan | null => {
     const at = this.session().chordAt;
-    return this.chords().find(({ start, duration }) => start <= at && at < start + duration) ?? this.chords().find(({ chord }) => chord !== null) ?? null;
+    return (
+      this.chords().find(({ start, duration }) => start <= at && at < start + duration) ??
+      this.chords().find(({ chord }) => chord !== null) ??
+      null
+    );
   });
 
   /** What an edit concerns: the selected bars, else the chord in focus. */
@@ -61,8 +99,20 @@ export class HarmonyDesk {
     const [score, section] = [this.ownScore(), this.section()];
     if (!score || !section || (!this.trying() && same(chords, this.chords()))) return;
     const parent = soundingId(section, HARMONY, this.heard());
-    const take = this.takeOf(chords, section, { how: name === 'type a chord' ? 'typed' : 'edited', asking: null, seed: 0, attempt: 0, parents: parent ? [parent] : [] });
-    this.settle(name, choose(score, section.id, HARMONY, take.id), [take], [{ section: section.id, line: HARMONY }], gesture);
+    const take = this.takeOf(chords, section, {
+      how: name === 'type a chord' ? 'typed' : 'edited',
+      asking: null,
+      seed: 0,
+      attempt: 0,
+      parents: parent ? [parent] : [],
+    });
+    this.settle(
+      name,
+      choose(score, section.id, HARMONY, take.id),
+      [take],
+      [{ section: section.id, line: HARMONY }],
+      gesture,
+    );
   }
 
   /** Lets other chords be heard with the whole band; the song is unchanged until they are taken. */
@@ -70,7 +120,9 @@ export class HarmonyDesk {
     const section = this.section();
     if (!section) return;
     const take = this.takeOf(chords, section, { how: 'picked', from, asking: null, seed: 0, attempt: 0, parents: [] });
-    this.store.dispatch(TakeActions.madeAndHeard({ takes: [take], take: take.id, section: section.id, line: HARMONY, at: Date.now() }));
+    this.store.dispatch(
+      TakeActions.madeAndHeard({ takes: [take], take: take.id, section: section.id, line: HARMONY, at: Date.now() }),
+    );
   }
 
   letGo(): void {
@@ -79,25 +131,41 @@ export class HarmonyDesk {
   }
 
   /**
-   * Lets the chosen take of a line sound again. A line that has nothing chosen keeps what is heard: it would fall silent.
+   * Lets the chosen take of a line sound again. A line that has nothing chosen keeps what is heard: it would fall
+   * silent.
    *
    * @returns false where nothing changed
    */
   backToChosen(sectionId: string, line: LineId): boolean {
     const section = this.ownScore()?.sections.find(({ id }) => id === sectionId);
-    if (!section || chosenId(section, line) === null || own(own(this.heard(), sectionId), line) === undefined) return false;
+    if (!section || chosenId(section, line) === null || own(own(this.heard(), sectionId), line) === undefined)
+      return false;
     this.store.dispatch(TakeActions.released({ section: sectionId, line }));
     return true;
   }
 
-  /** The first draft of an empty line becomes the song's: there is nothing that it could replace. One gesture is one step of undo. */
+  /**
+   * The first draft of an empty line becomes the song's: there is nothing that it could replace. One gesture is one
+   * step of undo.
+   */
   adopt(take: Take, gesture: string): void {
     const score = this.ownScore();
     const line = take.of === 'harmony' ? HARMONY : take.part;
-    if (score) this.settle('draft', choose(score, take.section, line, take.id), [take], [{ section: take.section, line }], gesture, [{ take: take.id, at: Date.now() }]);
+    if (score)
+      this.settle(
+        'draft',
+        choose(score, take.section, line, take.id),
+        [take],
+        [{ section: take.section, line }],
+        gesture,
+        [{ take: take.id, at: Date.now() }],
+      );
   }
 
-  readonly trying = computed(() => { const section = this.section(); return section ? own(own(this.heard(), section.id), HARMONY) !== undefined : false; });
+  readonly trying = computed(() => {
+    const section = this.section();
+    return section ? own(own(this.heard(), section.id), HARMONY) !== undefined : false;
+  });
 
   /** Chooses a take of any line; after chords, the takes of parts that follow them are made and chosen with them. */
   choose(section: string, line: LineId, take: string): void {
@@ -109,26 +177,67 @@ export class HarmonyDesk {
     const score = this.ownScore();
     const choices = this.choices();
     if (!score || choices.length === 0) return;
-    this.settle('choose all heard takes', choices.reduce((now, { section, line, take }) => choose(now, section, line, take), score), [], choices);
+    this.settle(
+      'choose all heard takes',
+      choices.reduce((now, { section, line, take }) => choose(now, section, line, take), score),
+      [],
+      choices,
+    );
   }
 
   /** Makes takes of what parts sound after a change of chords, and does all of it as one step. */
-  private settle(name: string, score: Score, made: readonly Take[], released: readonly { section: string; line: LineId }[], gesture?: string, logged: readonly Heard[] = []): void {
+  private settle(
+    name: string,
+    score: Score,
+    made: readonly Take[],
+    released: readonly { section: string; line: LineId }[],
+    gesture?: string,
+    logged: readonly Heard[] = [],
+  ): void {
     const takes = { ...this.takes(), ...Object.fromEntries(made.map((take) => [take.id, take])) };
     const touched = new Set(released.map(({ section }) => section));
-    const fitted = score.sections.filter(({ id }) => touched.has(id)).flatMap((section) => fittedTakes(score, section, takes, NOTHING_HEARD, () => newId('take')));
+    const fitted = score.sections
+      .filter(({ id }) => touched.has(id))
+      .flatMap((section) => fittedTakes(score, section, takes, NOTHING_HEARD, () => newId('take')));
     const settled = fitted.reduce((now, take) => choose(now, take.section, take.part, take.id), score);
-    this.store.dispatch(ScoreActions.revised({ name, score: settled, takes: [...made, ...fitted], released, logged, ...(gesture === undefined ? {} : { gesture }) }));
+    this.store.dispatch(
+      ScoreActions.revised({
+        name,
+        score: settled,
+        takes: [...made, ...fitted],
+        released,
+        logged,
+        ...(gesture === undefined ? {} : { gesture }),
+      }),
+    );
   }
 
-  /** A change of key, scale, tempo or metre: at once where no music has to follow, else it is heard and asked about first. */
+  /**
+   * A change of key, scale, tempo or metre: at once where no music has to follow, else it is heard and asked about
+   * first.
+   */
   changeGround(change: GroundChange): void {
     const score = this.ownScore();
     if (!score) return;
     const keyChanges = change.change.tonic !== undefined || change.change.scale !== undefined;
-    const music = score.sections.some((section) => (change.section === null || section.id === change.section) && (section.harmony !== null || Object.values(section.chosen).some((take) => take !== null)));
-    if (keyChanges && music) this.store.dispatch(SessionActions.groundTried({ pending: { ...change, how: this.session().pendingGround?.how ?? (this.tonicMoves(score, change) ? 'move' : 'refit') } }));
-    else this.store.dispatch(ScoreActions.revised({ name: 'change the ground', score: withGround(score, change), takes: [], released: [] }));
+    const music = score.sections.some(
+      (section) =>
+        (change.section === null || section.id === change.section) &&
+        (section.harmony !== null || Object.values(section.chosen).some((take) => take !== null)),
+    );
+    if (keyChanges && music)
+      this.store.dispatch(
+        SessionActions.groundTried({
+          pending: {
+            ...change,
+            how: this.session().pendingGround?.how ?? (this.tonicMoves(score, change) ? 'move' : 'refit'),
+          },
+        }),
+      );
+    else
+      this.store.dispatch(
+        ScoreActions.revised({ name: 'change the ground', score: withGround(score, change), takes: [], released: [] }),
+      );
   }
 
   /** A new tonic is mostly a transposition, the same tonic in another scale a new colour. */
@@ -145,8 +254,18 @@ export class HarmonyDesk {
     if (!pending || !score) return;
     const heard = this.session().heard;
     const followed = followGround(score, takes, heard, pending, pending.how, () => newId('take'));
-    const released = pending.how === 'stay' ? [] : Object.entries(heard).flatMap(([section, lines]) => Object.keys(lines).map((line) => ({ section, line })));
-    this.store.dispatch(ScoreActions.revised({ name: pending.section === null ? 'change the key' : 'change the section’s key', score: followed.score, takes: followed.takes, released }));
+    const released =
+      pending.how === 'stay'
+        ? []
+        : Object.entries(heard).flatMap(([section, lines]) => Object.keys(lines).map((line) => ({ section, line })));
+    this.store.dispatch(
+      ScoreActions.revised({
+        name: pending.section === null ? 'change the key' : 'change the section’s key',
+        score: followed.score,
+        takes: followed.takes,
+        released,
+      }),
+    );
   }
 
   /** Gives what the chord line plays to a part, as a take that follows its chords. */
@@ -157,9 +276,31 @@ export class HarmonyDesk {
     if (!score || !section || !ground || !part || harmony === null) return;
     const chords = chordsIn(section, this.takes(), this.heard());
     const notes = performChords(chords, this.setting(), ground.metre, section.bars, this.song().open?.seed ?? 0);
-    const asking = { engine: ENGINE, ground, bars: section.bars, kind: section.kind, brief: part.brief, role: part.role, harmony, beside: [] };
-    const take: PartTake = { id: newId('take'), of: 'part', part: part.id, section: section.id, length: this.length(), notes, origin: { how: 'voiced', from: 'the chord line', asking, seed: 0, attempt: 0, parents: [harmony] } };
-    this.settle('give the chords to a part', choose(score, section.id, part.id, take.id), [take], [{ section: section.id, line: part.id }]);
+    const asking = {
+      engine: ENGINE,
+      ground,
+      bars: section.bars,
+      kind: section.kind,
+      brief: part.brief,
+      role: part.role,
+      harmony,
+      beside: [],
+    };
+    const take: PartTake = {
+      id: newId('take'),
+      of: 'part',
+      part: part.id,
+      section: section.id,
+      length: this.length(),
+      notes,
+      origin: { how: 'voiced', from: 'the chord line', asking, seed: 0, attempt: 0, parents: [harmony] },
+    };
+    this.settle(
+      'give the chords to a part',
+      choose(score, section.id, part.id, take.id),
+      [take],
+      [{ section: section.id, line: part.id }],
+    );
   }
 
   private takeOf(chords: readonly ChordSpan[], section: Section, origin: Origin): HarmonyTake {

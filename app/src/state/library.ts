@@ -17,7 +17,6 @@ import { selectSession, selectSong } from './selectors';
 import { SongActions } from './song.actions';
 import { inWords } from '../ui/in-words';
 
-
 const DEMO_ADDRESS = 'demo/barometer-falling.json';
 const LAST_OPEN = 'last open';
 const TAB_OPEN = 'fendro song of this tab';
@@ -29,12 +28,22 @@ export type Result =
   | { readonly ok: true; readonly remark: string | null }
   | { readonly ok: false; readonly reason: string; readonly song?: string };
 
-type Shown = Extract<OpenedSong, { ok: true }> & { readonly older?: boolean; readonly clock?: number; readonly journalled?: boolean };
+type Shown = Extract<OpenedSong, { ok: true }> & {
+  readonly older?: boolean;
+  readonly clock?: number;
+  readonly journalled?: boolean;
+};
 
 /** What the writer is told of a song that did not open quite as it was. */
 function remarkOn({ setAside, older = false }: Shown): string | null {
-  const pieces = setAside.length === 0 ? '' : `${setAside.length} damaged ${setAside.length === 1 ? 'piece was' : 'pieces were'} set aside; everything else is here.`;
-  const before = older ? 'The last state of this song could not be read: you see the one that was saved before it, and the last changes are missing. Look it through before you go on.' : '';
+  const pieces =
+    setAside.length === 0
+      ? ''
+      : `${setAside.length} damaged ${setAside.length === 1 ? 'piece was' : 'pieces were'} set aside; everything else is here.`;
+  const before = older
+    ? 'The last state of this song could not be read: you see the one that was saved before it, and the ' +
+      'last changes are missing. Look it through before you go on.'
+    : '';
   return [before, pieces].filter((text) => text !== '').join(' ') || null;
 }
 
@@ -46,7 +55,13 @@ function midiInstead(bytes: Uint8Array): Extract<Result, { ok: false }> {
   if (!reading.ok) return { ok: false, reason: reading.reason };
   const { tracks, tempo } = reading.file;
   const notes = tracks.reduce((total, track) => total + track.notes.length, 0);
-  return { ok: false, reason: `This is a MIDI file (${tracks.length} tracks, ${notes} notes${tempo === null ? '' : `, ${Math.round(tempo)} beats a minute`}), not a song of Fendro’s. Bring it in on the page “Bring in a MIDI file”.` };
+  const speed = tempo === null ? '' : `, ${Math.round(tempo)} beats a minute`;
+  return {
+    ok: false,
+    reason:
+      `This is a MIDI file (${tracks.length} tracks, ${notes} notes${speed}), not a song of Fendro’s. ` +
+      'Bring it in on the page “Bring in a MIDI file”.',
+  };
 }
 
 /** Starting, opening, copying and removing songs. */
@@ -68,7 +83,12 @@ export class Library {
       last = tabMemory.get(TAB_OPEN) ?? pageMemory.get(PAGE_OPEN) ?? (await this.storage.recall(LAST_OPEN));
       songs = await this.storage.list();
     } catch (problem) {
-      return { ok: false, reason: `Your songs could not be reached: ${inWords(problem)}. They are not lost by this. Try again, or close other tabs with Fendro first.` };
+      return {
+        ok: false,
+        reason:
+          `Your songs could not be reached: ${inWords(problem)}. They are not lost by this. Try again, or ` +
+          'close other tabs with Fendro first.',
+      };
     }
     const next = last ?? songs[0]?.id ?? null;
     if (next === null) return this.openDemo();
@@ -77,7 +97,13 @@ export class Library {
     // It is gone from storage altogether; another one is opened, and that is said.
     const other = songs.find(({ id }) => id !== next);
     const opened = other ? await this.open(other.id) : await this.openDemo();
-    return opened.ok ? { ok: true, remark: `The song that was open last is not in the browser’s storage any more. ${other ? `“${other.title}”` : 'The demo song'} is open instead.` } : opened;
+    const instead = other ? `“${other.title}”` : 'The demo song';
+    return opened.ok
+      ? {
+          ok: true,
+          remark: `The song that was open last is not in the browser’s storage any more. ${instead} is open instead.`,
+        }
+      : opened;
   }
 
   async open(id: string): Promise<Result> {
@@ -95,10 +121,17 @@ export class Library {
   async openDemo(): Promise<Result> {
     try {
       const response = await fetch(DEMO_ADDRESS);
-      if (!response.ok) return { ok: false, reason: `The demo song could not be loaded (${response.status}). Reload the page to try again.` };
+      if (!response.ok)
+        return {
+          ok: false,
+          reason: `The demo song could not be loaded (${response.status}). Reload the page to try again.`,
+        };
       return await this.showAsNew(openSong(await response.json()));
     } catch (problem) {
-      return { ok: false, reason: `The demo song could not be loaded (${inWords(problem)}). Reload the page to try again.` };
+      return {
+        ok: false,
+        reason: `The demo song could not be loaded (${inWords(problem)}). Reload the page to try again.`,
+      };
     }
   }
 
@@ -111,13 +144,23 @@ export class Library {
     const ledger = { takes: Object.fromEntries(takes.map((take) => [take.id, take])), heard: [] };
     const problem = scoreProblem(score, ledger.takes);
     if (problem !== null) return { ok: false, reason: problem };
-    const song: Song = { format: 'fendro-song', version: SONG_VERSION, id: newId('song'), seed: newSeed(), score, ledger, hearing: {} };
+    const song: Song = {
+      format: 'fendro-song',
+      version: SONG_VERSION,
+      id: newId('song'),
+      seed: newSeed(),
+      score,
+      ledger,
+      hearing: {},
+    };
     return this.show({ ok: true, song, setAside: [] }, true);
   }
 
   /** Opens a song that came from outside under ids that no other song has. */
   private async showAsNew(opened: OpenedSong): Promise<Result> {
-    return opened.ok ? this.show({ ...opened, song: withFreshSections({ ...opened.song, id: newId('song') }, newId) }, true) : opened;
+    return opened.ok
+      ? this.show({ ...opened, song: withFreshSections({ ...opened.song, id: newId('song') }, newId) }, true)
+      : opened;
   }
 
   private async show(opened: Shown, isNew = false): Promise<Result> {
@@ -151,7 +194,11 @@ export class Library {
     return this.changeAlone(id, async () => {
       const opened = await this.storage.open(id);
       if (!opened?.ok) return { ok: false, reason: opened?.reason ?? GONE };
-      await this.storage.save({ ...opened.song, score: { ...opened.song.score, title: shortened(title, LIMITS.title) } }, opened.clock + 1, Date.now());
+      await this.storage.save(
+        { ...opened.song, score: { ...opened.song.score, title: shortened(title, LIMITS.title) } },
+        opened.clock + 1,
+        Date.now(),
+      );
       this.storage.settled(id);
       return { ok: true, remark: remarkOn(opened) };
     });
@@ -171,7 +218,9 @@ export class Library {
 
   private async changeAlone(id: string, change: () => Promise<Result>): Promise<Result> {
     let result: Result = { ok: false, reason: 'It is open in another tab: do this there, or close it there first.' };
-    await this.saving.alone(id, async () => { result = await change(); });
+    await this.saving.alone(id, async () => {
+      result = await change();
+    });
     return result;
   }
 

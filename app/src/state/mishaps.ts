@@ -25,10 +25,7 @@ export class Mishaps implements ErrorHandler {
     const store = this.injector.get(Store);
     const id = store.selectSignal(selectSong)().open?.id;
     if (id === undefined || id === this.shown) return;
-    this.unshown.set({
-      song: id,
-      reason: `This song could not be shown: ${inWords(problem)}`,
-    });
+    this.unshown.set({ song: id, reason: `This song could not be shown: ${inWords(problem)}` });
     store.dispatch(SongActions.closed());
   }
 

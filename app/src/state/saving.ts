@@ -20,11 +20,27 @@ const CHECK_MS = 5000;
 /** How long a tab that was closed may take to come back, if it was only reloaded. */
 const GRACE_MS = 10_000;
 
-export const songOf = ({ open, score, takes, heard }: SongState, { heard: hearing }: Pick<SessionState, 'heard'>): Song | null =>
-  open && score ? { format: 'fendro-song', version: SONG_VERSION, id: open.id, seed: open.seed, score, ledger: { takes, heard }, hearing } : null;
+export const songOf = (
+  { open, score, takes, heard }: SongState,
+  { heard: hearing }: Pick<SessionState, 'heard'>,
+): Song | null =>
+  open && score
+    ? {
+        format: 'fendro-song',
+        version: SONG_VERSION,
+        id: open.id,
+        seed: open.seed,
+        score,
+        ledger: { takes, heard },
+        hearing,
+      }
+    : null;
 
 /** Everything of a song that is kept; it is compared by identity. */
-const selectKept = createSelector(selectSong, selectSession, ({ open, score, takes, heard }, session) => ({ id: open?.id, parts: [score, takes, heard, session.heard] }));
+const selectKept = createSelector(selectSong, selectSession, ({ open, score, takes, heard }, session) => ({
+  id: open?.id,
+  parts: [score, takes, heard, session.heard],
+}));
 
 /** Saves the open song as it changes, and keeps a second tab from writing over it. */
 @Injectable({ providedIn: 'root' })
@@ -55,8 +71,12 @@ export class Saving {
   constructor() {
     // Not an effect: those come a picture later, and a page may be closed by then.
     // eslint-disable-next-line @ngrx/no-store-subscription -- it lives as long as the page
-    this.store.select(selectKept).subscribe(({ id, parts }) => { this.notice(id, parts); });
-    addEventListener('pagehide', () => { this.flush(); });
+    this.store.select(selectKept).subscribe(({ id, parts }) => {
+      this.notice(id, parts);
+    });
+    addEventListener('pagehide', () => {
+      this.flush();
+    });
     document.addEventListener('visibilitychange', () => {
       if (document.visibilityState === 'hidden') this.flush();
       else void this.check();
@@ -89,7 +109,12 @@ export class Saving {
     clearTimeout(this.pause);
     this.pause = setTimeout(() => void this.now(), PAUSE_MS);
     this.ceiling ??= setTimeout(() => void this.now(), CEILING_MS);
-    this.journal ??= setTimeout(() => { this.keep(); }, Math.max(0, this.journalled + JOURNAL_MS - Date.now()));
+    this.journal ??= setTimeout(
+      () => {
+        this.keep();
+      },
+      Math.max(0, this.journalled + JOURNAL_MS - Date.now()),
+    );
   }
 
   /** Writes what the database lacks where it is kept at once. */
@@ -213,7 +238,10 @@ export class Saving {
 
 const lockName = (id: string): string => `fendro ${id}`;
 
-/** Takes the lock of a song; gives what lets it go. Where the browser has no locks, or does not allow them, there is one tab. */
+/**
+ * Takes the lock of a song; gives what lets it go. Where the browser has no locks, or does not allow them, there is
+ * one tab.
+ */
 function held(id: string): Promise<(() => void) | 'elsewhere'> {
   if (!('locks' in navigator)) return Promise.resolve(() => undefined);
   return new Promise((settled) => {
@@ -223,8 +251,12 @@ function held(id: string): Promise<(() => void) | 'elsewhere'> {
           settled('elsewhere');
           return undefined;
         }
-        return new Promise<void>((release) => { settled(release); });
+        return new Promise<void>((release) => {
+          settled(release);
+        });
       })
-      .catch(() => { settled(() => undefined); });
+      .catch(() => {
+        settled(() => undefined);
+      });
   });
 }

@@ -2,9 +2,26 @@ import { createFeatureSelector, createSelector } from '@ngrx/store';
 import { followGround } from '@fendro/core/song/follow-ground';
 import { groundOf } from '@fendro/core/song/ground';
 import { own } from '@fendro/core/song/look-up';
-import { chordsIn, chosenId, layOut, NOTHING_HEARD, sectionOf, soundingId, type HeardTakes, type Takes } from '@fendro/core/song/resolve';
+import {
+  chordsIn,
+  chosenId,
+  layOut,
+  NOTHING_HEARD,
+  sectionOf,
+  soundingId,
+  type HeardTakes,
+  type Takes,
+} from '@fendro/core/song/resolve';
 import { PLAIN_CHORDS } from '@fendro/core/song/briefs';
-import { HARMONY, type ChordSetting, type Ground, type LineId, type Score, type Section, type Take } from '@fendro/core/song/schema';
+import {
+  HARMONY,
+  type ChordSetting,
+  type Ground,
+  type LineId,
+  type Score,
+  type Section,
+  type Take,
+} from '@fendro/core/song/schema';
 import { barTicks } from '@fendro/core/theory/metre';
 import type { Ticks } from '@fendro/core/theory/units';
 import type { SessionState } from './session';
@@ -19,16 +36,27 @@ const selectPending = createSelector(selectSession, ({ pendingGround }) => pendi
 const selectOwnHeard = createSelector(selectSession, ({ heard }) => heard);
 
 /** The song as a change of ground that is being tried would make it; everything that shows or sounds reads this. */
-const selectTried = createSelector(selectOwnScore, createSelector(selectSong, ({ takes }) => takes), selectOwnHeard, selectPending, (score, takes, heard, pending) => {
-  if (!score || !pending) return null;
-  let serial = 0;
-  const followed = followGround(score, takes, heard, pending, pending.how, () => `tried-${serial++}`);
-  return { score: followed.score, takes: { ...takes, ...Object.fromEntries(followed.takes.map((take) => [take.id, take])) } };
-});
+const selectTried = createSelector(
+  selectOwnScore,
+  createSelector(selectSong, ({ takes }) => takes),
+  selectOwnHeard,
+  selectPending,
+  (score, takes, heard, pending) => {
+    if (!score || !pending) return null;
+    let serial = 0;
+    const followed = followGround(score, takes, heard, pending, pending.how, () => `tried-${serial++}`);
+    return {
+      score: followed.score,
+      takes: { ...takes, ...Object.fromEntries(followed.takes.map((take) => [take.id, take])) },
+    };
+  },
+);
 
 export const selectScore = createSelector(selectOwnScore, selectTried, (score, tried) => tried?.score ?? score);
 export const selectTakes = createSelector(selectSong, selectTried, ({ takes }, tried): Takes => tried?.takes ?? takes);
-export const selectHeard = createSelector(selectOwnHeard, selectTried, (heard, tried) => (tried ? NOTHING_HEARD : heard));
+export const selectHeard = createSelector(selectOwnHeard, selectTried, (heard, tried) =>
+  tried ? NOTHING_HEARD : heard,
+);
 export const selectLine = createSelector(selectSession, ({ line }) => line);
 export const selectSaving = createSelector(selectSong, ({ saving }) => saving);
 
@@ -40,48 +68,85 @@ export const selectRedo = createSelector(selectSong, ({ future }) => future.at(-
 export const selectPlaced = createSelector(selectScore, (score) => (score ? layOut(score) : []));
 
 /** The place in view; the first when the one in view has gone. */
-export const selectView = createSelector(selectPlaced, selectSession, (placed, { occurrence }) => placed.find((place) => place.occurrence.id === occurrence) ?? placed[0] ?? null);
+export const selectView = createSelector(
+  selectPlaced,
+  selectSession,
+  (placed, { occurrence }) => placed.find((place) => place.occurrence.id === occurrence) ?? placed[0] ?? null,
+);
 export const selectSection = createSelector(selectView, (view): Section | null => view?.section ?? null);
 
 /** The ground that the section in view stands on. */
-export const selectGround = createSelector(selectScore, selectSection, (score, section): Ground | null => (score && section ? groundOf(score, section) : (score?.ground ?? null)));
+export const selectGround = createSelector(selectScore, selectSection, (score, section): Ground | null =>
+  score && section ? groundOf(score, section) : (score?.ground ?? null),
+);
 /** One bar of the section in view, in ticks. */
 export const selectBar = createSelector(selectGround, (ground): Ticks => (ground ? barTicks(ground.metre) : 1920));
 
 /** How the chords of the section in view sound: as set, with what is being tried. */
-export const selectChordSetting = createSelector(selectSection, selectSession, (section, { chordTrial }): ChordSetting => {
-  const own = section?.chordSetting ?? PLAIN_CHORDS;
-  return chordTrial && chordTrial.section === section?.id ? { ...own, ...chordTrial.setting } : own;
-});
-
-export const selectChords = createSelector(selectSection, selectTakes, selectHeard, (section, takes, heard) => (section ? chordsIn(section, takes, heard) : []));
-
-/** The part in focus; null while the chords are. */
-export const selectPart = createSelector(selectScore, selectLine, (score, line) => score?.parts.find((part) => part.id === line) ?? null);
-
-/** Takes of the line in focus in the section in view, in the order in which they came to be. */
-export const selectLineTakes = createSelector(selectScore, selectTakes, selectSection, selectLine, selectHeard, (score, takes, section, line, heard) =>
-  score && section ? takesOf(takes, section.id, line).filter((take) => isListed(take, score, section, line, heard)) : [],
+export const selectChordSetting = createSelector(
+  selectSection,
+  selectSession,
+  (section, { chordTrial }): ChordSetting => {
+    const own = section?.chordSetting ?? PLAIN_CHORDS;
+    return chordTrial && chordTrial.section === section?.id ? { ...own, ...chordTrial.setting } : own;
+  },
 );
 
-/** Steps on the way (typed, edited, fitted or tried) are listed only while they sound or when they were judged; undo and the logbook keep them. */
+export const selectChords = createSelector(selectSection, selectTakes, selectHeard, (section, takes, heard) =>
+  section ? chordsIn(section, takes, heard) : [],
+);
+
+/** The part in focus; null while the chords are. */
+export const selectPart = createSelector(
+  selectScore,
+  selectLine,
+  (score, line) => score?.parts.find((part) => part.id === line) ?? null,
+);
+
+/** Takes of the line in focus in the section in view, in the order in which they came to be. */
+export const selectLineTakes = createSelector(
+  selectScore,
+  selectTakes,
+  selectSection,
+  selectLine,
+  selectHeard,
+  (score, takes, section, line, heard) =>
+    score && section
+      ? takesOf(takes, section.id, line).filter((take) => isListed(take, score, section, line, heard))
+      : [],
+);
+
+/**
+ * Steps on the way (typed, edited, fitted or tried) are listed only while they sound or when they were judged; undo
+ * and the logbook keep them.
+ */
 function isListed({ id, origin }: Take, score: Score, section: Section, line: LineId, heard: HeardTakes): boolean {
   if (origin.how === 'drafted' || origin.how === 'imported') return true;
-  return id === soundingId(section, line, heard) || id === chosenId(section, line) || own(score.remarks, id) !== undefined;
+  return (
+    id === soundingId(section, line, heard) || id === chosenId(section, line) || own(score.remarks, id) !== undefined
+  );
 }
 
 export const takesOf = (takes: Takes, section: string, line: LineId): Take[] =>
-  Object.values(takes).filter((take) => take.section === section && (take.of === 'harmony' ? HARMONY : take.part) === line);
+  Object.values(takes).filter(
+    (take) => take.section === section && (take.of === 'harmony' ? HARMONY : take.part) === line,
+  );
 
 /** The take of the line in focus that sounds now. */
-export const selectSounding = createSelector(selectSection, selectLine, selectHeard, (section, line, heard) => (section ? soundingId(section, line, heard) : null));
+export const selectSounding = createSelector(selectSection, selectLine, selectHeard, (section, line, heard) =>
+  section ? soundingId(section, line, heard) : null,
+);
 
 /** Every heard take that still has its section and its part. */
-export const selectHeardChoices = createSelector(selectScore, selectHeard, (score, heard) => (score ? heardChoices(score, heard) : []));
+export const selectHeardChoices = createSelector(selectScore, selectHeard, (score, heard) =>
+  score ? heardChoices(score, heard) : [],
+);
 
 function heardChoices(score: Score, heard: SessionState['heard']): { section: string; line: LineId; take: string }[] {
   const lines = new Set<LineId>([HARMONY, ...score.parts.map(({ id }) => id)]);
   return Object.entries(heard).flatMap(([section, own]) =>
-    sectionOf(score, section) ? Object.entries(own).flatMap(([line, take]) => (lines.has(line) ? [{ section, line, take }] : [])) : [],
+    sectionOf(score, section)
+      ? Object.entries(own).flatMap(([line, take]) => (lines.has(line) ? [{ section, line, take }] : []))
+      : [],
   );
 }

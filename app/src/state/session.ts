@@ -30,7 +30,10 @@ export interface BarSpan {
   readonly to: number;
 }
 
-/** How things stand at the desk: what is looked at, heard and looped. Never undone; only what is heard is kept with the song. */
+/**
+ * How things stand at the desk: what is looked at, heard and looped. Never undone; only what is heard is kept with
+ * the song.
+ */
 export interface SessionState {
   /** The place in the running order that is in view. */
   readonly occurrence: string | null;
@@ -60,8 +63,22 @@ export interface SessionState {
 }
 
 export const FRESH: SessionState = {
-  occurrence: null, line: HARMONY, heard: {}, bars: null, looping: true, metronome: false, switchAt: 'bar', rolesShown: false, alone: [], drawer: null,
-  chordTab: 'draft', chordAt: 0, grid: 'beat', clip: null, pendingGround: null, chordTrial: null,
+  occurrence: null,
+  line: HARMONY,
+  heard: {},
+  bars: null,
+  looping: true,
+  metronome: false,
+  switchAt: 'bar',
+  rolesShown: false,
+  alone: [],
+  drawer: null,
+  chordTab: 'draft',
+  chordAt: 0,
+  grid: 'beat',
+  clip: null,
+  pendingGround: null,
+  chordTrial: null,
 };
 
 export const SessionActions = createActionGroup({
@@ -111,7 +128,9 @@ export const sessionReducer = createReducer(
     heard: song.hearing,
     ...firstView(song.score),
   })),
-  on(SessionActions.occurrenceViewed, (state, { occurrence }): SessionState => (occurrence === state.occurrence ? state : { ...state, occurrence, bars: null, chordAt: 0, chordTrial: null })),
+  on(SessionActions.occurrenceViewed, (state, { occurrence }): SessionState =>
+    occurrence === state.occurrence ? state : { ...state, occurrence, bars: null, chordAt: 0, chordTrial: null },
+  ),
   on(SessionActions.lineFocused, (state, { line }): SessionState => ({ ...state, line, chordTrial: null })),
   on(SessionActions.barsSelected, (state, { bars }): SessionState => ({ ...state, bars })),
   on(SessionActions.loopToggled, (state): SessionState => ({ ...state, looping: !state.looping })),
@@ -122,21 +141,39 @@ export const sessionReducer = createReducer(
     alone: state.alone.includes(part) ? state.alone.filter((other) => other !== part) : [...state.alone, part],
   })),
   on(SessionActions.rolesToggled, (state): SessionState => ({ ...state, rolesShown: !state.rolesShown })),
-  on(SessionActions.drawerToggled, (state, { drawer }): SessionState => ({ ...state, drawer: state.drawer === drawer ? null : drawer })),
+  on(SessionActions.drawerToggled, (state, { drawer }): SessionState => ({
+    ...state,
+    drawer: state.drawer === drawer ? null : drawer,
+  })),
   on(SessionActions.chordTabOpened, (state, { tab }): SessionState => ({ ...state, chordTab: tab, chordTrial: null })),
   on(SessionActions.chordFocused, (state, { at }): SessionState => ({ ...state, chordAt: at })),
   on(SessionActions.gridSet, (state, { grid }): SessionState => ({ ...state, grid })),
   on(SessionActions.chordsCopied, (state, { clip }): SessionState => ({ ...state, clip })),
   on(SessionActions.groundTried, (state, { pending }): SessionState => ({ ...state, pendingGround: pending })),
-  on(SessionActions.chordSettingTried, (state, { section, setting }): SessionState => ({ ...state, chordTrial: setting ? { section, setting } : null })),
-  on(ScoreActions.revised, (state, { released, view, focus }): SessionState => ({ ...state, ...(focus === undefined ? {} : { line: focus, chordTrial: null }), ...(view === undefined ? {} : { occurrence: view, bars: null, chordAt: 0 }), heard: released.reduce((heard, { section, line }) => release(heard, section, line), state.heard), pendingGround: null })),
+  on(SessionActions.chordSettingTried, (state, { section, setting }): SessionState => ({
+    ...state,
+    chordTrial: setting ? { section, setting } : null,
+  })),
+  on(ScoreActions.revised, (state, { released, view, focus }): SessionState => ({
+    ...state,
+    ...(focus === undefined ? {} : { line: focus, chordTrial: null }),
+    ...(view === undefined ? {} : { occurrence: view, bars: null, chordAt: 0 }),
+    heard: released.reduce((heard, { section, line }) => release(heard, section, line), state.heard),
+    pendingGround: null,
+  })),
   on(ScoreActions.sectionAdded, ScoreActions.occurrenceAdded, (state, { occurrence }): SessionState => ({
     ...state,
     bars: null,
     occurrence: typeof occurrence === 'string' ? occurrence : occurrence.id,
   })),
   on(ScoreActions.partAdded, (state, { part }): SessionState => ({ ...state, line: part.id })),
-  on(TakeActions.heard, TakeActions.madeAndHeard, (state, { section, line, take }): SessionState => ({ ...state, heard: { ...state.heard, [section]: { ...state.heard[section], [line]: take } } })),
-  on(TakeActions.released, TakeActions.chosen, (state, { section, line }): SessionState => ({ ...state, heard: release(state.heard, section, line) })),
+  on(TakeActions.heard, TakeActions.madeAndHeard, (state, { section, line, take }): SessionState => ({
+    ...state,
+    heard: { ...state.heard, [section]: { ...state.heard[section], [line]: take } },
+  })),
+  on(TakeActions.released, TakeActions.chosen, (state, { section, line }): SessionState => ({
+    ...state,
+    heard: release(state.heard, section, line),
+  })),
   on(TakeActions.allChosen, (state): SessionState => ({ ...state, heard: {} })),
 );

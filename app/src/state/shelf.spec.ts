@@ -12,7 +12,8 @@ jest.mock('localforage', () => ({
   default: {
     INDEXEDDB: 'indexeddb',
     createInstance: () => ({
-      getItem: (key: string) => Promise.resolve(JSON.parse(JSON.stringify(database.values.get(key) ?? null)) as unknown),
+      getItem: (key: string) =>
+        Promise.resolve(JSON.parse(JSON.stringify(database.values.get(key) ?? null)) as unknown),
       setItem: (key: string, value: unknown) => {
         if (database.full) return Promise.reject(new Error('full'));
         database.values.set(key, JSON.parse(JSON.stringify(value)));
@@ -29,10 +30,30 @@ jest.mock('localforage', () => ({
 }));
 
 /** Until everything that was begun has reached the database. */
-const settled = async (): Promise<void> => { for (let turn = 0; turn < 30; turn++) await new Promise((resolve) => setTimeout(resolve)); };
-const notices = () => TestBed.inject(Notices).open().map(({ text }) => text);
-const fresh = async (): Promise<Shelf> => { TestBed.resetTestingModule(); const shelf = TestBed.inject(Shelf); await settled(); return shelf; };
-const phrase = (id: string) => ({ id, name: id, role: 'melody' as const, tonic: 0, scale: 'major', bar: 1920, length: 1920, notes: [{ start: 0, duration: 480, pitch: 60, velocity: 80 }], chords: [] });
+const settled = async (): Promise<void> => {
+  for (let turn = 0; turn < 30; turn++) await new Promise((resolve) => setTimeout(resolve));
+};
+const notices = () =>
+  TestBed.inject(Notices)
+    .open()
+    .map(({ text }) => text);
+const fresh = async (): Promise<Shelf> => {
+  TestBed.resetTestingModule();
+  const shelf = TestBed.inject(Shelf);
+  await settled();
+  return shelf;
+};
+const phrase = (id: string) => ({
+  id,
+  name: id,
+  role: 'melody' as const,
+  tonic: 0,
+  scale: 'major',
+  bar: 1920,
+  length: 1920,
+  notes: [{ start: 0, duration: 480, pitch: 60, velocity: 80 }],
+  chords: [],
+});
 
 beforeEach(() => {
   database.values.clear();
@@ -81,7 +102,9 @@ describe('the shelf', () => {
     expect(shelf.contents().phrases.map(({ name }) => name.length)).toEqual([80, 10]);
     expect(shelf.contents().styles[0]!.band[0]!.name).toHaveLength(60);
     expect(shelf.contents().briefs[0]!.brief).toMatchObject({ time: null, way: null, pickup: 0 });
-    expect(notices()).toEqual([expect.stringContaining('1 thing could not be read and was set aside, untouched: phrase “Broken”')]);
+    expect(notices()).toEqual([
+      expect.stringContaining('1 thing could not be read and was set aside, untouched: phrase “Broken”'),
+    ]);
     shelf.removePhrase(shelf.contents().phrases[0]!.id);
     await settled();
     const again = await fresh();
@@ -136,7 +159,12 @@ describe('the shelf', () => {
 
   it('keeps long names by shortening them, and refuses in words what it could not read again', async () => {
     const shelf = await fresh();
-    expect(shelf.savePhrase({ ...phrase('long'), name: 'The melody of a section with a very long name indeed, of many letters, take 123' })).toBe(true);
+    expect(
+      shelf.savePhrase({
+        ...phrase('long'),
+        name: 'The melody of a section with a very long name indeed, of many letters, take 123',
+      }),
+    ).toBe(true);
     expect(shelf.savePhrase({ ...phrase('empty'), notes: [] })).toBe(false);
     expect(notices()[0]).toMatch(/phrase was not put on the shelf: notes/);
     await settled();

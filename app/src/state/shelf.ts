@@ -3,7 +3,17 @@ import { LIMITS, shortened } from '@fendro/core/song/limits';
 import { tellIssue } from '@fendro/core/song/check';
 import { LONGEST_PHRASE_NAME, type OwnPhrase } from '@fendro/core/song/own-phrase';
 import type { Style } from '@fendro/core/song/style';
-import { EMPTY_SHELF, idOf, itemKey, KIND_NAMES, SHELF_ITEMS, ShelfStorage, type ShelfContents, type ShelfItem, type ShelfKind } from '../storage/shelf-storage';
+import {
+  EMPTY_SHELF,
+  idOf,
+  itemKey,
+  KIND_NAMES,
+  SHELF_ITEMS,
+  ShelfStorage,
+  type ShelfContents,
+  type ShelfItem,
+  type ShelfKind,
+} from '../storage/shelf-storage';
 import { newId } from './ids';
 import { Notices } from './notices';
 import { inWords } from '../ui/in-words';
@@ -29,7 +39,12 @@ const sameThing = (a: Change, b: Change): boolean => a.kind === b.kind && a.name
 function withChange(contents: ShelfContents, { kind, name, item }: Change): ShelfContents {
   const list: readonly ShelfItem<ShelfKind>[] = contents[kind];
   const stands = list.some((own) => idOf(own) === name);
-  const next = item === null ? list.filter((own) => idOf(own) !== name) : stands ? list.map((own) => (idOf(own) === name ? item : own)) : [item, ...list];
+  const next =
+    item === null
+      ? list.filter((own) => idOf(own) !== name)
+      : stands
+        ? list.map((own) => (idOf(own) === name ? item : own))
+        : [item, ...list];
   return { ...contents, [kind]: next };
 }
 
@@ -58,7 +73,10 @@ export class Shelf {
   private async read(): Promise<void> {
     try {
       const { contents, setAside, places } = await this.storage.read();
-      this.places = new Map([...places, ...this.waiting.map(({ kind, name, at }) => [itemKey(kind, name), at] as const)]);
+      this.places = new Map([
+        ...places,
+        ...this.waiting.map(({ kind, name, at }) => [itemKey(kind, name), at] as const),
+      ]);
       // What was put there meanwhile is on its way.
       this.contents.set(this.waiting.reduce(withChange, contents));
       const aside = asideInWords(setAside);
@@ -99,7 +117,9 @@ export class Shelf {
       this.others?.postMessage('changed');
     } catch (problem) {
       this.unwritten.set(`The shelf could not be saved: ${inWords(problem)}. Fendro goes on trying.`);
-      this.retry = setTimeout(() => { this.writing = this.writing.then(() => this.write()); }, RETRY_MS);
+      this.retry = setTimeout(() => {
+        this.writing = this.writing.then(() => this.write());
+      }, RETRY_MS);
     }
   }
 
@@ -167,4 +187,8 @@ export class Shelf {
 }
 
 const asideInWords = (items: readonly string[]): string | null =>
-  items.length === 0 ? null : `On the shelf ${items.length} ${items.length === 1 ? 'thing' : 'things'} could not be read and ${items.length === 1 ? 'was' : 'were'} set aside, untouched: ${items.slice(0, 6).join(', ')}${items.length > 6 ? ' …' : ''}.`;
+  items.length === 0
+    ? null
+    : `On the shelf ${items.length} ${items.length === 1 ? 'thing' : 'things'} could not be read and ` +
+      `${items.length === 1 ? 'was' : 'were'} set aside, untouched: ` +
+      `${items.slice(0, 6).join(', ')}${items.length > 6 ? ' …' : ''}.`;

@@ -32,7 +32,8 @@ describe('the solo desk', () => {
     expect(store.selectSignal(selectLine)()).toBe(solo.id);
     const takes = takesOf(store.selectSignal(selectTakes)(), 'section-1', solo.id);
     expect(takes.length).toBeGreaterThan(0);
-    for (const take of takes) if (take.of === 'part') expect(take.notes.every(({ start }) => start >= 1920 - 960)).toBe(true);
+    for (const take of takes)
+      if (take.of === 'part') expect(take.notes.every(({ start }) => start >= 1920 - 960)).toBe(true);
     expect(desk.about()?.text).toMatch(/^Plays bar 2; .+ rests there\.$/);
     store.dispatch(SongActions.undone());
     expect(score().parts).toHaveLength(drafted.parts.length);

@@ -35,7 +35,10 @@ export class SoloDesk {
     if (!score || !solo || !part) return null;
     const bars = solo.to - solo.from === 1 ? `bar ${solo.from + 1}` : `bars ${solo.from + 1}–${solo.to}`;
     const other = score.parts.find(({ id }) => id === (solo.part === part.id ? solo.over : solo.part))?.name;
-    const text = solo.part === part.id ? `Plays ${bars}${other ? `; ${other} rests there` : ''}.` : `Rests in ${bars} for ${other ?? 'a solo'}.`;
+    const text =
+      solo.part === part.id
+        ? `Plays ${bars}${other ? `; ${other} rests there` : ''}.`
+        : `Rests in ${bars} for ${other ?? 'a solo'}.`;
     return { text, solo: solo.part };
   });
 
@@ -45,11 +48,26 @@ export class SoloDesk {
     if (!score || !section || !bars) return;
     const over = this.rests()?.id ?? null;
     const { score: withPart, part } = this.soloist(score);
-    const placed = placeSolo(withPart, section.id, { part: part.id, over, from: bars.from, to: Math.min(bars.to, section.bars) });
+    const placed = placeSolo(withPart, section.id, {
+      part: part.id,
+      over,
+      from: bars.from,
+      to: Math.min(bars.to, section.bars),
+    });
     const gesture = newId('solo');
-    this.store.dispatch(ScoreActions.revised({ name: 'give bars to a solo', score: placed, takes: [], released: [], focus: part.id, gesture }));
+    this.store.dispatch(
+      ScoreActions.revised({
+        name: 'give bars to a solo',
+        score: placed,
+        takes: [],
+        released: [],
+        focus: part.id,
+        gesture,
+      }),
+    );
     // Where there is no room for another part, that was told, and nothing is drafted.
-    if (this.score()?.parts.some(({ id }) => id === part.id)) await this.drafting.draft(section.id, part.id, TAKES_AT_A_TIME, gesture);
+    if (this.score()?.parts.some(({ id }) => id === part.id))
+      await this.drafting.draft(section.id, part.id, TAKES_AT_A_TIME, gesture);
   }
 
   private soloist(score: Score): { score: Score; part: Part } {
@@ -62,6 +80,14 @@ export class SoloDesk {
   /** Lets whoever rested play on. */
   takeBack(part: string): void {
     const [score, section] = [this.score(), this.section()];
-    if (score && section) this.store.dispatch(ScoreActions.revised({ name: 'take back a solo', score: removeSolo(score, section.id, part), takes: [], released: [] }));
+    if (score && section)
+      this.store.dispatch(
+        ScoreActions.revised({
+          name: 'take back a solo',
+          score: removeSolo(score, section.id, part),
+          takes: [],
+          released: [],
+        }),
+      );
   }
 }

@@ -1,5 +1,20 @@
 import { createActionGroup, emptyProps, props } from '@ngrx/store';
-import type { Brief, ChordSetting, EnergyPoint, Ground, HarmonyBrief, Heard, LineId, Occurrence, Part, Score, Section, Song, Take, Verdict } from '@fendro/core/song/schema';
+import type {
+  Brief,
+  ChordSetting,
+  EnergyPoint,
+  Ground,
+  HarmonyBrief,
+  Heard,
+  LineId,
+  Occurrence,
+  Part,
+  Score,
+  Section,
+  Song,
+  Take,
+  Verdict,
+} from '@fendro/core/song/schema';
 
 /** What the writer does to the score; each is one undo step, named in song.reducer.ts. */
 export const ScoreActions = createActionGroup({
@@ -14,7 +29,11 @@ export const ScoreActions = createActionGroup({
     'Brief changed': props<{ part: string; change: Partial<Brief>; gesture?: string }>(),
     'Harmony brief changed': props<{ section: string; change: Partial<HarmonyBrief>; gesture?: string }>(),
     'Section added': props<{ section: Section; occurrence: string; after?: string }>(),
-    'Section changed': props<{ section: string; change: Partial<Pick<Section, 'name' | 'kind' | 'bars'>>; gesture?: string }>(),
+    'Section changed': props<{
+      section: string;
+      change: Partial<Pick<Section, 'name' | 'kind' | 'bars'>>;
+      gesture?: string;
+    }>(),
     'Occurrence added': props<{ occurrence: Occurrence; after?: string }>(),
     'Occurrence moved': props<{ occurrence: string; to: number }>(),
     'Occurrence removed': props<{ occurrence: string }>(),
@@ -24,7 +43,8 @@ export const ScoreActions = createActionGroup({
     'Bars held': props<{ section: string; bars: readonly number[] }>(),
     /**
      * Anything that makes new takes and chooses them in one step, named by what the writer did; heard takes of those
-     * lines are let go. `logged` goes into the logbook, `view` is a place of the running order to look at, `focus` a line.
+     * lines are let go. `logged` goes into the logbook, `view` is a place of the running order to look at, `focus` a
+     * line.
      */
     Revised: props<{
       name: string;

@@ -5,7 +5,7 @@ import { inWords } from '../ui/in-words';
 const PATIENCE_MS = 6000;
 
 /** What the browser's database could not do, in words for the writer. */
-export class StorageProblem extends Error {}
+class StorageProblem extends Error {}
 
 function reasonOf(problem: unknown): string {
   if (problem instanceof StorageProblem) return problem.message;

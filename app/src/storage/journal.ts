@@ -10,7 +10,8 @@ const PREFIX = 'fendro journal ';
 const key = (id: string): string => PREFIX + id;
 
 /**
- * What the database does not have yet: the whole score and what is heard, the end of the logbook, and takes that are not
+ * What the database does not have yet: the whole score and what is heard, the end of the logbook, and takes that are
+ * not
  * written. It is kept at once, so that a page that is closed in the next moment loses nothing.
  */
 const entrySchema = z.object({

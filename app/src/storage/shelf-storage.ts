@@ -10,7 +10,7 @@ import { Database } from './database';
 import { shelfFrom1to2 } from './shelf-1-to-2';
 
 /** The version that this build writes; see shelf-1-to-2.ts. */
-export const SHELF_VERSION = 2;
+const SHELF_VERSION = 2;
 
 /** What can be used again in any song, by kind. Rhythms and scales are written out in their ids. */
 export const SHELF_ITEMS = {
@@ -34,7 +34,7 @@ export type ShelfKind = keyof typeof SHELF_ITEMS;
 export type ShelfItem<K extends ShelfKind> = z.infer<(typeof SHELF_ITEMS)[K]>;
 export type ShelfContents = { readonly [K in ShelfKind]: readonly ShelfItem<K>[] };
 
-export const SHELF_KINDS = Object.keys(SHELF_ITEMS) as ShelfKind[];
+const SHELF_KINDS = Object.keys(SHELF_ITEMS) as ShelfKind[];
 export const EMPTY_SHELF: ShelfContents = {
   progressions: [],
   rhythms: [],

@@ -75,7 +75,9 @@ export class SongStorage {
   private readonly store = new Database('songs');
   private readonly written = new Map<string, Written>();
 
-  /** Every song of which anything is stored, the last changed first; one whose line is damaged is named by its state. */
+  /**
+   * Every song of which anything is stored, the last changed first; one whose line is damaged is named by its state.
+   */
   async list(): Promise<SongEntry[]> {
     const keys = await this.store.keys();
     const stored = keys.flatMap((key) => /^song\/([^/]+)\/(?:entry|current|body\/\d)$/.exec(key)?.[1] ?? []);

@@ -4,7 +4,9 @@ const KEPT_MS = 60_000;
 /** A temporary address of the page's own for some bytes. */
 export function downloadAddress(bytes: BlobPart, type: string): string {
   const address = URL.createObjectURL(new Blob([bytes], { type }));
-  setTimeout(() => { URL.revokeObjectURL(address); }, KEPT_MS);
+  setTimeout(() => {
+    URL.revokeObjectURL(address);
+  }, KEPT_MS);
   return address;
 }
 

@@ -4,14 +4,19 @@ import { IdeaList } from './idea-list';
 describe('a list of ideas', () => {
   let fixture: ComponentFixture<IdeaList>;
   const said: string[] = [];
-  const list = (): HTMLElement => (fixture.nativeElement as HTMLElement).querySelector<HTMLElement>('[role="listbox"]')!;
-  const press = (key: string, more: KeyboardEventInit = {}) => list().dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true, ...more }));
+  const list = (): HTMLElement =>
+    (fixture.nativeElement as HTMLElement).querySelector<HTMLElement>('[role="listbox"]')!;
+  const press = (key: string, more: KeyboardEventInit = {}) =>
+    list().dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true, ...more }));
 
   beforeEach(async () => {
     said.length = 0;
     fixture = TestBed.createComponent(IdeaList);
     fixture.componentRef.setInput('label', 'Ideas');
-    fixture.componentRef.setInput('ideas', ['one', 'two', 'three'].map((id) => ({ id, text: id, detail: '' })));
+    fixture.componentRef.setInput(
+      'ideas',
+      ['one', 'two', 'three'].map((id) => ({ id, text: id, detail: '' })),
+    );
     fixture.componentInstance.heard.subscribe((id) => said.push(id));
     fixture.componentInstance.taken.subscribe((id) => said.push(`take ${id}`));
     fixture.componentInstance.kept.subscribe((id) => said.push(`keep ${id}`));

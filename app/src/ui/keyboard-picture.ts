@@ -11,25 +11,65 @@ const HEIGHT = 46;
   template: `
     <svg [attr.viewBox]="'0 0 ' + width() + ' ' + height" aria-hidden="true">
       @for (key of keys(); track key.pitch) {
-        @if (!key.black) { <rect class="white" [class.on]="key.on" [attr.x]="key.x" y="0" [attr.width]="unit - 1" [attr.height]="height" rx="1.5" /> }
+        @if (!key.black) {
+          <rect
+            class="white"
+            [class.on]="key.on"
+            [attr.x]="key.x"
+            y="0"
+            [attr.width]="unit - 1"
+            [attr.height]="height"
+            rx="1.5"
+          />
+        }
       }
       @for (key of keys(); track key.pitch) {
-        @if (key.black) { <rect class="black" [class.on]="key.on" [attr.x]="key.x" y="0" width="7" height="28" rx="1.5" /> }
+        @if (key.black) {
+          <rect class="black" [class.on]="key.on" [attr.x]="key.x" y="0" width="7" height="28" rx="1.5" />
+        }
       }
       @for (key of keys(); track key.pitch) {
-        @if (key.on) { <circle [class.over]="key.black" [attr.cx]="key.x + (key.black ? 3.5 : (unit - 1) / 2)" [attr.cy]="key.black ? 20 : 37" r="3.2" /> }
+        @if (key.on) {
+          <circle
+            [class.over]="key.black"
+            [attr.cx]="key.x + (key.black ? 3.5 : (unit - 1) / 2)"
+            [attr.cy]="key.black ? 20 : 37"
+            r="3.2"
+          />
+        }
       }
     </svg>
   `,
   styles: `
-    :host { display: block; }
-    svg { display: block; width: 100%; max-height: 64px; }
-    .white { fill: var(--surface); stroke: var(--edge); stroke-width: 0.8; }
-    .black { fill: var(--ink); }
-    .white.on { fill: var(--accent-faint); stroke: var(--accent); }
-    .black.on { fill: var(--accent); }
-    circle { fill: var(--accent); }
-    circle.over { fill: var(--on-accent); }
+    :host {
+      display: block;
+    }
+    svg {
+      display: block;
+      width: 100%;
+      max-height: 64px;
+    }
+    .white {
+      fill: var(--surface);
+      stroke: var(--edge);
+      stroke-width: 0.8;
+    }
+    .black {
+      fill: var(--ink);
+    }
+    .white.on {
+      fill: var(--accent-faint);
+      stroke: var(--accent);
+    }
+    .black.on {
+      fill: var(--accent);
+    }
+    circle {
+      fill: var(--accent);
+    }
+    circle.over {
+      fill: var(--on-accent);
+    }
   `,
 })
 export class KeyboardPicture {

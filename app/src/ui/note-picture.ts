@@ -1,4 +1,16 @@
-import { afterNextRender, ChangeDetectionStrategy, Component, computed, DestroyRef, effect, ElementRef, inject, input, signal, viewChild } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  ElementRef,
+  inject,
+  input,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { scaleLinear } from 'd3';
 import type { ChordSpan, Note } from '@fendro/core/song/schema';
 import type { NoteRole } from '@fendro/core/study/note-roles';
@@ -11,17 +23,32 @@ export type NoteShape = 'bar' | 'outline' | 'slim' | 'dot' | 'hatched';
 
 const SHAPES: readonly NoteShape[] = ['bar', 'outline', 'slim', 'hatched'];
 
-export const shapeOf = (colour: number, drums: boolean): NoteShape => (drums ? 'dot' : (SHAPES[colour % SHAPES.length] ?? 'bar'));
+export const shapeOf = (colour: number, drums: boolean): NoteShape =>
+  drums ? 'dot' : (SHAPES[colour % SHAPES.length] ?? 'bar');
 
 /** Drums are drawn in rows of their own rather than by pitch. */
 const DRUM_ROWS = [49, 46, 51, 54, 42, 70, 44, 50, 47, 43, 37, 39, 38, 36];
 
-/** A picture of notes over time, over faint bands of the chords. Decorative: whatever holds it says in words what it shows. */
+/**
+ * A picture of notes over time, over faint bands of the chords. Decorative: whatever holds it says in words what it
+ * shows.
+ */
 @Component({
   selector: 'fd-note-picture',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `<canvas #surface aria-hidden="true"></canvas>`,
-  styles: `:host { display: block; position: relative; overflow: hidden; } canvas { display: block; width: 100%; height: 100%; }`,
+  styles: `
+    :host {
+      display: block;
+      position: relative;
+      overflow: hidden;
+    }
+    canvas {
+      display: block;
+      width: 100%;
+      height: 100%;
+    }
+  `,
 })
 export class NotePicture {
   readonly notes = input.required<readonly Note[]>();
@@ -60,7 +87,9 @@ export class NotePicture {
         if (entry) this.size.set({ width: entry.contentRect.width, height: entry.contentRect.height });
       });
       observer.observe(host.nativeElement);
-      destroyed.onDestroy(() => { observer.disconnect(); });
+      destroyed.onDestroy(() => {
+        observer.disconnect();
+      });
     });
     effect(() => {
       this.theme.name();
@@ -90,7 +119,8 @@ export class NotePicture {
       pen.fillRect(x(start), 0, x(start + duration) - x(start), height);
     });
     pen.fillStyle = token('--line');
-    for (let at = Math.ceil(from / this.bar()) * this.bar(); at <= to; at += this.bar()) pen.fillRect(Math.min(width - 1, Math.round(x(at))), 0, 1, height);
+    for (let at = Math.ceil(from / this.bar()) * this.bar(); at <= to; at += this.bar())
+      pen.fillRect(Math.min(width - 1, Math.round(x(at))), 0, 1, height);
 
     const shape = this.shape();
     const row = this.rowOf(height);
@@ -106,7 +136,12 @@ export class NotePicture {
     if (this.marks().length > 0) this.drawMarks(pen, x, row.y, token('--alert'));
   }
 
-  private drawRoles(pen: CanvasRenderingContext2D, x: (at: Ticks) => number, y: (pitch: number) => number, colour: string): void {
+  private drawRoles(
+    pen: CanvasRenderingContext2D,
+    x: (at: Ticks) => number,
+    y: (pitch: number) => number,
+    colour: string,
+  ): void {
     pen.globalAlpha = 1;
     pen.strokeStyle = colour;
     this.roles().forEach((role, index) => {
@@ -119,7 +154,12 @@ export class NotePicture {
   }
 
   /** A small peak over each marked note. */
-  private drawMarks(pen: CanvasRenderingContext2D, x: (at: Ticks) => number, y: (pitch: number) => number, colour: string): void {
+  private drawMarks(
+    pen: CanvasRenderingContext2D,
+    x: (at: Ticks) => number,
+    y: (pitch: number) => number,
+    colour: string,
+  ): void {
     pen.globalAlpha = 1;
     pen.strokeStyle = colour;
     pen.lineWidth = 1.6;
@@ -139,7 +179,10 @@ export class NotePicture {
     const margin = 3;
     if (this.shape() === 'dot') {
       const struck = [...new Set(this.notes().map(({ pitch }) => pitch))].sort((a, b) => b - a);
-      const used = [...DRUM_ROWS.filter((pitch) => struck.includes(pitch)), ...struck.filter((pitch) => !DRUM_ROWS.includes(pitch))];
+      const used = [
+        ...DRUM_ROWS.filter((pitch) => struck.includes(pitch)),
+        ...struck.filter((pitch) => !DRUM_ROWS.includes(pitch)),
+      ];
       const step = (height - 2 * margin) / Math.max(1, used.length);
       return { y: (pitch) => margin + (used.indexOf(pitch) + 0.5) * step, height: Math.min(4, step) };
     }
@@ -149,7 +192,15 @@ export class NotePicture {
   }
 }
 
-function drawNote(pen: CanvasRenderingContext2D, shape: NoteShape, x: number, y: number, width: number, height: number, velocity: number): void {
+function drawNote(
+  pen: CanvasRenderingContext2D,
+  shape: NoteShape,
+  x: number,
+  y: number,
+  width: number,
+  height: number,
+  velocity: number,
+): void {
   const top = y - height / 2;
   switch (shape) {
     case 'dot': {

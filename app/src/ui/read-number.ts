@@ -1,5 +1,6 @@
 /**
- * Reads a number as people write it: digits, with a point or a comma before the decimals. “1e1”, “0x10” and the like are
+ * Reads a number as people write it: digits, with a point or a comma before the decimals. “1e1”, “0x10” and the like
+ * are
  * no numbers here.
  *
  * @returns null where the text is no number

@@ -19,17 +19,52 @@ export interface SentenceWord {
     <p>
       {{ opening() }}
       @for (word of words(); track word.id; let last = $last) {
-        <span class="word" [class.unusual]="!word.usual" [class.blamed]="word.blamed" [attr.aria-invalid]="word.blamed ? true : null" role="spinbutton" tabindex="0" aria-valuenow="0" [attr.aria-valuetext]="word.text" [attr.aria-label]="word.label" [title]="word.label + ': up and down change it, Backspace returns it'"
-          (keydown)="key($event, word)" (click)="opened.emit(word.id)" (wheel)="wheel($event, word)">{{ word.text }}</span>{{ last ? '.' : ', ' }}
+        <span
+          class="word"
+          [class.unusual]="!word.usual"
+          [class.blamed]="word.blamed"
+          [attr.aria-invalid]="word.blamed ? true : null"
+          role="spinbutton"
+          tabindex="0"
+          aria-valuenow="0"
+          [attr.aria-valuetext]="word.text"
+          [attr.aria-label]="word.label"
+          [title]="word.label + ': up and down change it, Backspace returns it'"
+          (keydown)="key($event, word)"
+          (click)="opened.emit(word.id)"
+          (wheel)="wheel($event, word)"
+          >{{ word.text }}</span>{{ last ? '.' : ', ' }}
       }
     </p>
   `,
   styles: `
-    p { margin: 0; line-height: 1.75; }
-    .word { display: inline-block; padding: 0 2px; cursor: ns-resize; color: var(--accent); text-decoration: underline dotted; text-underline-offset: 4px; border-radius: 4px; min-height: 24px; line-height: 1.5; user-select: none; }
-    .word:hover { background: var(--accent-faint); }
-    .word.blamed { color: var(--alert-text); text-decoration-style: wavy; }
-    .word.unusual { font-weight: 700; text-decoration-style: solid; }
+    p {
+      margin: 0;
+      line-height: 1.75;
+    }
+    .word {
+      display: inline-block;
+      padding: 0 2px;
+      cursor: ns-resize;
+      color: var(--accent);
+      text-decoration: underline dotted;
+      text-underline-offset: 4px;
+      border-radius: 4px;
+      min-height: 24px;
+      line-height: 1.5;
+      user-select: none;
+    }
+    .word:hover {
+      background: var(--accent-faint);
+    }
+    .word.blamed {
+      color: var(--alert-text);
+      text-decoration-style: wavy;
+    }
+    .word.unusual {
+      font-weight: 700;
+      text-decoration-style: solid;
+    }
   `,
 })
 export class Sentence {
@@ -40,7 +75,8 @@ export class Sentence {
   readonly opened = output<string>();
 
   protected key(event: KeyboardEvent, word: SentenceWord): void {
-    if (event.key === 'ArrowUp' || event.key === 'ArrowDown') this.stepped.emit({ id: word.id, by: event.key === 'ArrowUp' ? 1 : -1 });
+    if (event.key === 'ArrowUp' || event.key === 'ArrowDown')
+      this.stepped.emit({ id: word.id, by: event.key === 'ArrowUp' ? 1 : -1 });
     else if (event.key === 'Enter') this.opened.emit(word.id);
     else if (event.key === 'Backspace' || event.key === 'Delete') this.returned.emit(word.id);
     else return;

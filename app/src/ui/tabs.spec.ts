@@ -4,8 +4,10 @@ import { Tabs } from './tabs';
 describe('tabs', () => {
   let fixture: ComponentFixture<Tabs>;
   const opened: string[] = [];
-  const tab = (id: string): HTMLElement => (fixture.nativeElement as HTMLElement).querySelector<HTMLElement>(`#desk-tab-${id}`)!;
-  const press = (id: string, key: string) => tab(id).dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
+  const tab = (id: string): HTMLElement =>
+    (fixture.nativeElement as HTMLElement).querySelector<HTMLElement>(`#desk-tab-${id}`)!;
+  const press = (id: string, key: string) =>
+    tab(id).dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
 
   beforeEach(async () => {
     opened.length = 0;
@@ -13,7 +15,10 @@ describe('tabs', () => {
     document.body.append(fixture.nativeElement as HTMLElement);
     fixture.componentRef.setInput('label', 'Desk');
     fixture.componentRef.setInput('prefix', 'desk');
-    fixture.componentRef.setInput('tabs', ['one', 'two', 'three'].map((id) => ({ id, name: id })));
+    fixture.componentRef.setInput(
+      'tabs',
+      ['one', 'two', 'three'].map((id) => ({ id, name: id })),
+    );
     fixture.componentRef.setInput('current', 'one');
     fixture.componentInstance.opened.subscribe((id) => opened.push(id));
     await fixture.whenStable();

@@ -13,15 +13,44 @@ export interface Tab<Id extends string = string> {
   template: `
     <div class="tabs" role="tablist" [attr.aria-label]="label()">
       @for (tab of tabs(); track tab.id) {
-        <button role="tab" [id]="tabId(tab.id)" [attr.aria-selected]="tab.id === current()" [tabindex]="tab.id === current() ? 0 : -1" [attr.aria-controls]="prefix() + '-panel'" (click)="opened.emit(tab.id)" (keydown)="key($event)">{{ tab.name }}</button>
+        <button
+          role="tab"
+          [id]="tabId(tab.id)"
+          [attr.aria-selected]="tab.id === current()"
+          [tabindex]="tab.id === current() ? 0 : -1"
+          [attr.aria-controls]="prefix() + '-panel'"
+          (click)="opened.emit(tab.id)"
+          (keydown)="key($event)"
+        >
+          {{ tab.name }}
+        </button>
       }
     </div>
   `,
   styles: `
-    .tabs { display: flex; border-bottom: 1px solid var(--line); }
-    button { flex: 1; min-height: 28px; padding: 0 2px; border: 0; border-bottom: 2px solid transparent; background: transparent; color: var(--quiet); cursor: pointer; font-size: 0.8125rem; }
-    button:hover { color: var(--ink); }
-    button[aria-selected='true'] { color: var(--accent); border-bottom-color: var(--accent); font-weight: 600; }
+    .tabs {
+      display: flex;
+      border-bottom: 1px solid var(--line);
+    }
+    button {
+      flex: 1;
+      min-height: 28px;
+      padding: 0 2px;
+      border: 0;
+      border-bottom: 2px solid transparent;
+      background: transparent;
+      color: var(--quiet);
+      cursor: pointer;
+      font-size: 0.8125rem;
+    }
+    button:hover {
+      color: var(--ink);
+    }
+    button[aria-selected='true'] {
+      color: var(--accent);
+      border-bottom-color: var(--accent);
+      font-weight: 600;
+    }
   `,
 })
 export class Tabs<Id extends string = string> {

@@ -6,10 +6,17 @@ import { shapeOf } from './note-picture';
 import { Sentence } from './sentence';
 import { sayTake } from './spoken';
 
-const chordOf = (text: string) => { const reading = readChord(text); return reading.ok ? reading.chord : null; };
+const chordOf = (text: string) => {
+  const reading = readChord(text);
+  return reading.ok ? reading.chord : null;
+};
 
 describe('a chord symbol', () => {
-  it.each([['Ebm7b5/Gb', 'E♭m7♭5/G♭'], ['F#maj9', 'F♯maj9'], ['N.C.', 'N.C.']])('prints %s as %s', async (typed, printed) => {
+  it.each([
+    ['Ebm7b5/Gb', 'E♭m7♭5/G♭'],
+    ['F#maj9', 'F♯maj9'],
+    ['N.C.', 'N.C.'],
+  ])('prints %s as %s', async (typed, printed) => {
     const fixture = TestBed.createComponent(ChordSymbol);
     fixture.componentRef.setInput('chord', chordOf(typed));
     await fixture.whenStable();
@@ -20,8 +27,10 @@ describe('a chord symbol', () => {
 describe('a sentence', () => {
   let fixture: ComponentFixture<Sentence>;
   const said: string[] = [];
-  const word = (): HTMLElement => (fixture.nativeElement as HTMLElement).querySelector<HTMLElement>('[role="spinbutton"]')!;
-  const press = (key: string) => word().dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
+  const word = (): HTMLElement =>
+    (fixture.nativeElement as HTMLElement).querySelector<HTMLElement>('[role="spinbutton"]')!;
+  const press = (key: string) =>
+    word().dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
 
   beforeEach(async () => {
     said.length = 0;

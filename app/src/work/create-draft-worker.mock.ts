@@ -8,7 +8,8 @@ class SameThreadWorker extends EventTarget {
     const { id, request, from, count, shown } = message;
     const answer = (data: FromWorker): boolean => this.dispatchEvent(new MessageEvent('message', { data }));
     for (const step of draftTakes(request, from, count, new Set(shown))) {
-      if (step.kind === 'take') answer({ kind: 'take', id, attempt: step.take.attempt, content: step.take.content as never });
+      if (step.kind === 'take')
+        answer({ kind: 'take', id, attempt: step.take.attempt, content: step.take.content as never });
       if (step.kind === 'refused') answer({ ...step, id });
     }
     answer({ kind: 'done', id });

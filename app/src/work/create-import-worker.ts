@@ -1,2 +1,3 @@
 // The only file with this import.meta.url: Jest puts a mock in its place.
-export const createImportWorker = (): Worker => new Worker(new URL('./import.worker', import.meta.url), { type: 'module' });
+export const createImportWorker = (): Worker =>
+  new Worker(new URL('./import.worker', import.meta.url), { type: 'module' });

@@ -12,5 +12,7 @@ addEventListener('message', ({ data }: MessageEvent<{ readonly id: string; reado
     await bank.setSampleFormat({ format: 'pcm' });
     const bytes = bank.writeSF2();
     postMessage({ id: data.id, bytes }, [bytes]);
-  })().catch((problem: unknown) => { postMessage({ id: data.id, reason: String(problem) }); });
+  })().catch((problem: unknown) => {
+    postMessage({ id: data.id, reason: String(problem) });
+  });
 });

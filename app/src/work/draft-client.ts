@@ -46,7 +46,12 @@ export class DraftClient {
     } catch (problem) {
       this.breakDown(inWords(problem));
     }
-    return { done, cancel: () => { this.cancel(id); } };
+    return {
+      done,
+      cancel: () => {
+        this.cancel(id);
+      },
+    };
   }
 
   private post(message: ToWorker): void {
@@ -72,9 +77,15 @@ export class DraftClient {
   private ensure(): Worker {
     if (this.worker) return this.worker;
     const worker = createDraftWorker();
-    worker.addEventListener('message', ({ data }: MessageEvent<unknown>) => { this.receive(data); });
-    worker.addEventListener('error', (event: ErrorEvent) => { this.breakDown(event.message || 'its program could not be loaded'); });
-    worker.addEventListener('messageerror', () => { this.breakDown('an answer could not be read'); });
+    worker.addEventListener('message', ({ data }: MessageEvent<unknown>) => {
+      this.receive(data);
+    });
+    worker.addEventListener('error', (event: ErrorEvent) => {
+      this.breakDown(event.message || 'its program could not be loaded');
+    });
+    worker.addEventListener('messageerror', () => {
+      this.breakDown('an answer could not be read');
+    });
     this.worker = worker;
     return worker;
   }
@@ -108,9 +119,11 @@ export class DraftClient {
   }
 }
 
-const brokenOff = (reason: string): string => `Drafting broke off (${reason}). What was drafted before is here; draft again, and if it breaks off again, change the brief.`;
+const brokenOff = (reason: string): string =>
+  `Drafting broke off (${reason}). What was drafted before is here; draft again, and if it breaks off again, change the brief.`;
 
 const usedUp = (found: number): string =>
   found === 0
     ? 'Every take that this brief allows has been shown. Change a word of it, or raise adventure.'
-    : `Only ${found} more ${found === 1 ? 'take differs' : 'takes differ'} from all that were shown. Change a word of the brief for others.`;
+    : `Only ${found} more ${found === 1 ? 'take differs' : 'takes differ'} from all that were shown. ` +
+      'Change a word of the brief for others.';

@@ -8,7 +8,13 @@ export const toWorkerSchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('draft'),
     id: z.number().int(),
-    request: z.object({ asking: askingSchema, seed: z.number().int(), chords: z.array(chordSpanSchema).nullable(), beside: z.array(partTakeSchema), style: styleSchema.optional() }),
+    request: z.object({
+      asking: askingSchema,
+      seed: z.number().int(),
+      chords: z.array(chordSpanSchema).nullable(),
+      beside: z.array(partTakeSchema),
+      style: styleSchema.optional(),
+    }),
     from: z.number().int().min(0),
     count: z.number().int().min(1).max(256),
     shown: z.array(z.string()),
@@ -32,7 +38,10 @@ export const fromWorkerSchema = z.discriminatedUnion('kind', [
     reason: z.string(),
     /** The setting of the brief that is to blame, and the least change that helps, where there is one. */
     setting: z.enum(['register', 'anchoring', 'voices']).optional(),
-    nearest: z.object({ low: z.number().int(), high: z.number().int(), anchoring: z.number(), voices: z.number().int() }).partial().optional(),
+    nearest: z
+      .object({ low: z.number().int(), high: z.number().int(), anchoring: z.number(), voices: z.number().int() })
+      .partial()
+      .optional(),
   }),
   z.object({ kind: z.literal('used up'), id: z.number().int(), found: z.number() }),
   /** The work broke off on the way, for a reason that no brief is to blame for. */

@@ -21,7 +21,8 @@ async function work({ id, request, from, count, shown }: Extract<ToWorker, { kin
   let draws = 0;
   for (const step of draftTakes(request, from, count, new Set(shown))) {
     if (cancelled.has(id)) break;
-    if (step.kind === 'take') answer({ kind: 'take', id, attempt: step.take.attempt, content: step.take.content as never });
+    if (step.kind === 'take')
+      answer({ kind: 'take', id, attempt: step.take.attempt, content: step.take.content as never });
     else if (step.kind === 'refused') answer({ ...step, id });
     else if (step.kind === 'used up') answer({ kind: 'used up', id, found: step.found });
     else draws++;
@@ -39,7 +40,9 @@ async function workAll(): Promise<void> {
   busy = true;
   for (let next = waiting.shift(); next; next = waiting.shift()) {
     const { id } = next;
-    await work(next).catch((problem: unknown) => { answer({ kind: 'failed', id, reason: inWords(problem) }); });
+    await work(next).catch((problem: unknown) => {
+      answer({ kind: 'failed', id, reason: inWords(problem) });
+    });
   }
   busy = false;
 }

@@ -3,10 +3,16 @@ import type { ChordSpan } from '@fendro/core/song/schema';
 import type { ImportFile } from '@fendro/core/files/midi-import';
 import type { Key } from '@fendro/core/theory/key';
 import { createImportWorker } from './create-import-worker';
-import { fromImportWorkerSchema, type FoundInFile, type FromImportWorker, type ToImportWorker } from './import-messages';
+import {
+  fromImportWorkerSchema,
+  type FoundInFile,
+  type FromImportWorker,
+  type ToImportWorker,
+} from './import-messages';
 import { inWords } from '../ui/in-words';
 
-export type ImportAnswer = { readonly ok: true; readonly found: FoundInFile } | { readonly ok: false; readonly reason: string };
+export type ImportAnswer =
+  { readonly ok: true; readonly found: FoundInFile } | { readonly ok: false; readonly reason: string };
 
 /** A file that takes longer than this is given up. */
 const TIME_LIMIT_MS = 8000;
@@ -21,7 +27,11 @@ export class ImportClient {
   }
 
   /** The chords of each section from the lines that are picked; null where they could not be found in time. */
-  async chords(file: ImportFile, picked: readonly string[], key: Key): Promise<readonly (readonly ChordSpan[])[] | null> {
+  async chords(
+    file: ImportFile,
+    picked: readonly string[],
+    key: Key,
+  ): Promise<readonly (readonly ChordSpan[])[] | null> {
     const message = await this.ask({ kind: 'chords', file, picked, key });
     return message.kind === 'chords' ? message.chords : null;
   }
@@ -34,8 +44,12 @@ export class ImportClient {
         worker?.terminate();
         resolve(answer);
       };
-      const timer = setTimeout(() => { end({ kind: 'refused', reason: 'Reading this file took too long and was given up. It may be damaged.' }); }, TIME_LIMIT_MS);
-      const fail = (why: string): void => { end({ kind: 'refused', reason: `This file could not be read: ${why}` }); };
+      const timer = setTimeout(() => {
+        end({ kind: 'refused', reason: 'Reading this file took too long and was given up. It may be damaged.' });
+      }, TIME_LIMIT_MS);
+      const fail = (why: string): void => {
+        end({ kind: 'refused', reason: `This file could not be read: ${why}` });
+      };
       try {
         worker = createImportWorker();
         worker.addEventListener('message', ({ data }: MessageEvent<unknown>) => {
@@ -43,7 +57,9 @@ export class ImportClient {
           if (answer.success) end(answer.data);
           else fail('what was found in it makes no sense.');
         });
-        worker.addEventListener('error', ({ message }: ErrorEvent) => { fail(message || 'its reader could not be loaded.'); });
+        worker.addEventListener('error', ({ message }: ErrorEvent) => {
+          fail(message || 'its reader could not be loaded.');
+        });
         worker.postMessage(question);
       } catch (problem) {
         fail(inWords(problem));

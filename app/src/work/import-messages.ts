@@ -7,12 +7,32 @@ import type { Key } from '@fendro/core/theory/key';
 import type { KeyGuess } from '@fendro/core/study/infer/key';
 
 const key = z.object({ tonic: z.number().int(), scale: z.string().refine(isScaleId) });
-const note = z.object({ start: z.number().int(), duration: z.number().int(), pitch: z.number().int(), velocity: z.number().int() });
-const metre = z.object({ beats: z.number(), unit: z.union([z.literal(2), z.literal(4), z.literal(8), z.literal(16)]), groups: z.array(z.number()) });
+const note = z.object({
+  start: z.number().int(),
+  duration: z.number().int(),
+  pitch: z.number().int(),
+  velocity: z.number().int(),
+});
+const metre = z.object({
+  beats: z.number(),
+  unit: z.union([z.literal(2), z.literal(4), z.literal(8), z.literal(16)]),
+  groups: z.array(z.number()),
+});
 const roles = z.enum(ROLES);
 const file = z.object({
-  lines: z.array(z.object({ id: z.string(), name: z.string(), drums: z.boolean(), role: roles, instrument: z.string(), notes: z.array(note) })),
-  sections: z.array(z.object({ name: z.string(), start: z.number(), bars: z.number().int(), metre, tempo: z.number() })),
+  lines: z.array(
+    z.object({
+      id: z.string(),
+      name: z.string(),
+      drums: z.boolean(),
+      role: roles,
+      instrument: z.string(),
+      notes: z.array(note),
+    }),
+  ),
+  sections: z.array(
+    z.object({ name: z.string(), start: z.number(), bars: z.number().int(), metre, tempo: z.number() }),
+  ),
   length: z.number(),
   remarks: z.array(z.string()),
 });
@@ -22,7 +42,9 @@ export const toImportWorkerSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('read'), bytes: z.instanceof(Uint8Array) }),
   z.object({ kind: z.literal('chords'), file, picked: z.array(z.string()), key }),
 ]);
-export type ToImportWorker = { readonly kind: 'read'; readonly bytes: Uint8Array } | { readonly kind: 'chords'; readonly file: ImportFile; readonly picked: readonly string[]; readonly key: Key };
+export type ToImportWorker =
+  | { readonly kind: 'read'; readonly bytes: Uint8Array }
+  | { readonly kind: 'chords'; readonly file: ImportFile; readonly picked: readonly string[]; readonly key: Key };
 
 /** What was found in a file: its lines and sections, and the keys that it may be in, the likeliest first. */
 export interface FoundInFile {

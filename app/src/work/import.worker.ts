@@ -5,7 +5,8 @@ import { toImportWorkerSchema, type FromImportWorker } from './import-messages';
 
 function answer(data: unknown): FromImportWorker {
   const message = toImportWorkerSchema.parse(data);
-  if (message.kind === 'chords') return { kind: 'chords', chords: chordsOfFile(message.file, message.picked, message.key) };
+  if (message.kind === 'chords')
+    return { kind: 'chords', chords: chordsOfFile(message.file, message.picked, message.key) };
   const reading = readImport(message.bytes);
   if (!reading.ok) return { kind: 'refused', reason: reading.reason };
   return { kind: 'found', file: reading.file as never, keys: keysOfFile(reading.file).slice(0, 6) };

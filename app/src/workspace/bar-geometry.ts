@@ -3,7 +3,7 @@ import type { Score, Section } from '@fendro/core/song/schema';
 import type { Ticks } from '@fendro/core/theory/units';
 
 /** Bars that stand side by side before the sheet breaks, as at the end of a phrase. */
-export const BARS_IN_SYSTEM = 4;
+const BARS_IN_SYSTEM = 4;
 
 /** One row of bars on the sheet. */
 export interface System {

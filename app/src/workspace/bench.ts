@@ -10,7 +10,16 @@ import { splitVoices } from '@fendro/core/song/voices';
 import { fittedNotes } from '@fendro/core/sounding/parts';
 import { newId } from '../state/ids';
 import { Drafting } from '../state/drafting';
-import { selectHeard, selectLine, selectOwnScore, selectPart, selectScore, selectSection, selectSession, selectTakes } from '../state/selectors';
+import {
+  selectHeard,
+  selectLine,
+  selectOwnScore,
+  selectPart,
+  selectScore,
+  selectSection,
+  selectSession,
+  selectTakes,
+} from '../state/selectors';
 import { SoloDesk } from '../state/solo-desk';
 import { SessionActions, type SwitchAt } from '../state/session';
 import { ScoreActions } from '../state/song.actions';
@@ -28,34 +37,91 @@ import { TakeList } from './take-list';
 @Component({
   selector: 'fd-bench',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [FillsPanel, KitPanel, Tabs, NgTemplateOutlet, MatTooltip, Icon, HarmonyBench, HarmonyBriefControl, PartBriefControl, TakeList],
+  imports: [
+    FillsPanel,
+    KitPanel,
+    Tabs,
+    NgTemplateOutlet,
+    MatTooltip,
+    Icon,
+    HarmonyBench,
+    HarmonyBriefControl,
+    PartBriefControl,
+    TakeList,
+  ],
   template: `
     <aside class="bench" data-region="bench" aria-label="Bench">
       <header>
         @if (part(); as part) {
           <h2>{{ part.name }}</h2>
-          <select class="field" aria-label="Instrument" [value]="part.instrument" (change)="setInstrument(part.id, $any($event.target).value)">
+          <select
+            class="field"
+            aria-label="Instrument"
+            [value]="part.instrument"
+            (change)="setInstrument(part.id, $any($event.target).value)"
+          >
             @for (group of instruments(); track group.family) {
-              <optgroup [label]="group.family">@for (instrument of group.list; track instrument.id) { <option [value]="instrument.id" [selected]="instrument.id === part.instrument">{{ instrument.name }}</option> }</optgroup>
+              <optgroup [label]="group.family">
+                @for (instrument of group.list; track instrument.id) {
+                  <option [value]="instrument.id" [selected]="instrument.id === part.instrument">
+                    {{ instrument.name }}
+                  </option>
+                }
+              </optgroup>
             }
           </select>
-        } @else { <h2>Chords</h2> }
+        } @else {
+          <h2>Chords</h2>
+        }
       </header>
       @if (part(); as part) {
         <fd-part-brief [part]="part" [blamed]="problem()?.setting" />
-        @if (part.role === 'ensemble' && sounds()) { <p class="fitted">Its voices move together. <button class="button small" (click)="split(part.id)">A part for each voice</button></p> }
-        @if (solos.about(); as about) { <p class="fitted">{{ about.text }} <button class="button small" (click)="solos.takeBack(about.solo)">Take the solo back</button></p> }
-        @if (fitted(); as text) { <p class="fitted" role="status">{{ text }} <button class="button small" [disabled]="drafting.busy()" (click)="draft()">Redraft to these chords</button></p> }
+        @if (part.role === 'ensemble' && sounds()) {
+          <p class="fitted">
+            Its voices move together.
+            <button class="button small" (click)="split(part.id)">A part for each voice</button>
+          </p>
+        }
+        @if (solos.about(); as about) {
+          <p class="fitted">
+            {{ about.text }}
+            <button class="button small" (click)="solos.takeBack(about.solo)">Take the solo back</button>
+          </p>
+        }
+        @if (fitted(); as text) {
+          <p class="fitted" role="status">
+            {{ text }}
+            <button class="button small" [disabled]="drafting.busy()" (click)="draft()">Redraft to these chords</button>
+          </p>
+        }
         @if (drums()) {
-          <fd-tabs label="Drums" prefix="drums" [tabs]="drumTabs" [current]="drumTab()" (opened)="drumTab.set($event)" />
+          <fd-tabs
+            label="Drums"
+            prefix="drums"
+            [tabs]="drumTabs"
+            [current]="drumTab()"
+            (opened)="drumTab.set($event)"
+          />
           <div id="drums-panel" class="panel" role="tabpanel" [attr.aria-labelledby]="'drums-tab-' + drumTab()">
             @switch (drumTab()) {
-              @case ('takes') { <ng-container [ngTemplateOutlet]="takes" /> }
-              @case ('fills') { @defer (on immediate) { <fd-fills-panel /> } }
-              @case ('kit') { @defer (on immediate) { <fd-kit-panel /> } }
+              @case ('takes') {
+                <ng-container [ngTemplateOutlet]="takes" />
+              }
+              @case ('fills') {
+                @defer (on immediate) {
+                  <fd-fills-panel />
+                }
+              }
+              @case ('kit') {
+                @defer (on immediate) {
+                  <fd-kit-panel />
+                }
+              }
             }
           </div>
-        } @else { <ng-container [ngTemplateOutlet]="takes" /> }
+        } @else {
+          <ng-container [ngTemplateOutlet]="takes" />
+        }
       } @else if (section(); as section) {
         <fd-harmony-bench>
           <fd-harmony-brief [section]="section" />
@@ -63,39 +129,118 @@ import { TakeList } from './take-list';
         </fd-harmony-bench>
       }
       <ng-template #takes>
-      <div class="draft">
-        @if (drafting.busy()) {
-          <button class="button" (click)="drafting.cancel()"><fd-icon name="close" />Cancel</button>
-          <progress [value]="drafting.share()" max="1" [attr.aria-label]="'Drafting ' + drafting.now()"></progress><span class="quiet">{{ drafting.now() }}</span>
-        } @else {
-          <button class="button primary" (click)="draft()" matTooltip="D">Draft takes</button>
-          <select class="moment" aria-label="When a take that is tried comes in" [value]="session().switchAt" (change)="setMoment($any($event.target).value)">
-            @for (moment of moments; track moment.at) { <option [value]="moment.at" [selected]="moment.at === session().switchAt">{{ moment.text }}</option> }
-          </select>
+        <div class="draft">
+          @if (drafting.busy()) {
+            <button class="button" (click)="drafting.cancel()"><fd-icon name="close" />Cancel</button>
+            <progress [value]="drafting.share()" max="1" [attr.aria-label]="'Drafting ' + drafting.now()"></progress
+            ><span class="quiet">{{ drafting.now() }}</span>
+          } @else {
+            <button class="button primary" (click)="draft()" matTooltip="D">Draft takes</button>
+            <select
+              class="moment"
+              aria-label="When a take that is tried comes in"
+              [value]="session().switchAt"
+              (change)="setMoment($any($event.target).value)"
+            >
+              @for (moment of moments; track moment.at) {
+                <option [value]="moment.at" [selected]="moment.at === session().switchAt">{{ moment.text }}</option>
+              }
+            </select>
+          }
+        </div>
+        @if (problem(); as problem) {
+          <p class="problem" role="alert">
+            <span>{{ problem.reason }}</span>
+            @if (offer(); as offer) {
+              <button class="button small" (click)="meet()">{{ offer }}</button>
+            }
+          </p>
         }
-      </div>
-      @if (problem(); as problem) {
-        <p class="problem" role="alert"><span>{{ problem.reason }}</span> @if (offer(); as offer) { <button class="button small" (click)="meet()">{{ offer }}</button> }</p>
-      }
-      <fd-take-list />
+        <fd-take-list />
       </ng-template>
     </aside>
   `,
   styles: `
-    :host { display: block; border-inline-start: 1px solid var(--line); background: var(--surface); min-height: 0; }
-    .bench { height: 100%; display: flex; flex-direction: column; gap: 8px; padding: 10px 14px 0; }
-    header { display: flex; align-items: center; justify-content: space-between; gap: 8px; min-height: 32px; }
-    h2 { font-family: var(--serif); font-size: 1.25rem; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-    header select { max-width: 11rem; min-height: 28px; }
-    .fitted { margin: 0; display: flex; align-items: center; gap: 8px; font-size: 0.8125rem; color: var(--quiet); }
-    .problem { flex-wrap: wrap; margin: 0; }
-    .draft { display: flex; align-items: center; gap: 8px; }
-    .moment { margin-inline-start: auto; border: 1px solid transparent; border-radius: 6px; background: transparent; color: var(--quiet); font-size: 0.8125rem; min-height: 28px; cursor: pointer; }
-    .moment:hover { border-color: var(--line); }
-    option { background: var(--surface); color: var(--ink); }
-    progress { flex: 1; accent-color: var(--accent); }
-    .panel { display: flex; flex-direction: column; gap: 8px; min-height: 0; flex: 1; }
-    fd-take-list { flex: 1; min-height: 0; }
+    :host {
+      display: block;
+      border-inline-start: 1px solid var(--line);
+      background: var(--surface);
+      min-height: 0;
+    }
+    .bench {
+      height: 100%;
+      display: flex;
+      flex-direction: column;
+      gap: 8px;
+      padding: 10px 14px 0;
+    }
+    header {
+      display: flex;
+      align-items: center;
+      justify-content: space-between;
+      gap: 8px;
+      min-height: 32px;
+    }
+    h2 {
+      font-family: var(--serif);
+      font-size: 1.25rem;
+      overflow: hidden;
+      text-overflow: ellipsis;
+      white-space: nowrap;
+    }
+    header select {
+      max-width: 11rem;
+      min-height: 28px;
+    }
+    .fitted {
+      margin: 0;
+      display: flex;
+      align-items: center;
+      gap: 8px;
+      font-size: 0.8125rem;
+      color: var(--quiet);
+    }
+    .problem {
+      flex-wrap: wrap;
+      margin: 0;
+    }
+    .draft {
+      display: flex;
+      align-items: center;
+      gap: 8px;
+    }
+    .moment {
+      margin-inline-start: auto;
+      border: 1px solid transparent;
+      border-radius: 6px;
+      background: transparent;
+      color: var(--quiet);
+      font-size: 0.8125rem;
+      min-height: 28px;
+      cursor: pointer;
+    }
+    .moment:hover {
+      border-color: var(--line);
+    }
+    option {
+      background: var(--surface);
+      color: var(--ink);
+    }
+    progress {
+      flex: 1;
+      accent-color: var(--accent);
+    }
+    .panel {
+      display: flex;
+      flex-direction: column;
+      gap: 8px;
+      min-height: 0;
+      flex: 1;
+    }
+    fd-take-list {
+      flex: 1;
+      min-height: 0;
+    }
   `,
 })
 export class Bench {
@@ -108,8 +253,15 @@ export class Bench {
   private readonly score = this.store.selectSignal(selectScore);
   private readonly ownScore = this.store.selectSignal(selectOwnScore);
   protected readonly session = this.store.selectSignal(selectSession);
-  protected readonly drums = computed(() => { const part = this.part(); return part !== null && isDrumRole(part.role); });
-  protected readonly drumTabs: readonly Tab<'takes' | 'fills' | 'kit'>[] = [{ id: 'takes', name: 'Takes' }, { id: 'fills', name: 'Fills' }, { id: 'kit', name: 'Kit' }];
+  protected readonly drums = computed(() => {
+    const part = this.part();
+    return part !== null && isDrumRole(part.role);
+  });
+  protected readonly drumTabs: readonly Tab<'takes' | 'fills' | 'kit'>[] = [
+    { id: 'takes', name: 'Takes' },
+    { id: 'fills', name: 'Fills' },
+    { id: 'kit', name: 'Kit' },
+  ];
   protected readonly drumTab = signal<'takes' | 'fills' | 'kit'>('takes');
   protected readonly moments: readonly { at: SwitchAt; text: string }[] = [
     { at: 'bar', text: 'in at the bar' },
@@ -129,13 +281,18 @@ export class Bench {
     if (nearest.voices !== undefined) return `Draft with ${nearest.voices} voices`;
     if (nearest.anchoring !== undefined) return `Draft with anchoring at ${nearest.anchoring} %`;
     const name = (pitch: number): string => nameIn(score.ground, pitch);
-    return nearest.low === undefined || nearest.high === undefined ? null : `Draft from ${name(nearest.low)} to ${name(nearest.high)}`;
+    return nearest.low === undefined || nearest.high === undefined
+      ? null
+      : `Draft from ${name(nearest.low)} to ${name(nearest.high)}`;
   });
 
   protected readonly instruments = computed(() => {
     const role = this.part()?.role;
     const list = role ? instrumentsFor(role) : INSTRUMENTS;
-    return [...new Set(list.map(({ family }) => family))].map((family) => ({ family: family.replace('-', ' '), list: list.filter((instrument) => instrument.family === family) }));
+    return [...new Set(list.map(({ family }) => family))].map((family) => ({
+      family: family.replace('-', ' '),
+      list: list.filter((instrument) => instrument.family === family),
+    }));
   });
 
   private readonly takes = this.store.selectSignal(selectTakes);
@@ -145,7 +302,9 @@ export class Bench {
     const [score, section, part] = [this.score(), this.section(), this.part()];
     const take = section && part ? partTake(this.takes(), soundingId(section, part.id, this.heard())) : null;
     if (!score || !section || !take) return null;
-    return take.origin.how === 'fitted' || fittedNotes(score, section, take, this.takes(), this.heard()) !== take.notes ? 'Moved to these chords.' : null;
+    return take.origin.how === 'fitted' || fittedNotes(score, section, take, this.takes(), this.heard()) !== take.notes
+      ? 'Moved to these chords.'
+      : null;
   });
 
   private lineInFocus(): string {
@@ -160,11 +319,30 @@ export class Bench {
   protected setInstrument(part: string, instrument: string): void {
     const { low, high } = instrumentOf(instrument);
     const brief = this.part()?.brief;
-    this.store.dispatch(ScoreActions.partChanged({ part, change: { instrument, ...(brief ? { brief: { ...brief, low: Math.max(low, Math.min(brief.low, high - 7)), high: Math.min(high, Math.max(brief.high, low + 7)) } } : {}) } }));
+    this.store.dispatch(
+      ScoreActions.partChanged({
+        part,
+        change: {
+          instrument,
+          ...(brief
+            ? {
+                brief: {
+                  ...brief,
+                  low: Math.max(low, Math.min(brief.low, high - 7)),
+                  high: Math.min(high, Math.max(brief.high, low + 7)),
+                },
+              }
+            : {}),
+        },
+      }),
+    );
   }
 
   /** True where the song has a take of the part in focus. */
-  protected readonly sounds = computed(() => { const part = this.part(); return part !== null && (this.score()?.sections ?? []).some(({ chosen }) => chosen[part.id]); });
+  protected readonly sounds = computed(() => {
+    const part = this.part();
+    return part !== null && (this.score()?.sections ?? []).some(({ chosen }) => chosen[part.id]);
+  });
 
   /** Replaces an ensemble by parts for its voices, which can be edited and drafted alone. */
   protected split(part: string): void {
@@ -172,7 +350,16 @@ export class Bench {
     if (!score) return;
     const split = splitVoices(score, this.takes(), part, newId);
     const [first] = split.parts;
-    if (first !== undefined) this.store.dispatch(ScoreActions.revised({ name: 'split an ensemble', score: split.score, takes: split.takes, released: score.sections.map(({ id }) => ({ section: id, line: part })), focus: first }));
+    if (first !== undefined)
+      this.store.dispatch(
+        ScoreActions.revised({
+          name: 'split an ensemble',
+          score: split.score,
+          takes: split.takes,
+          released: score.sections.map(({ id }) => ({ section: id, line: part })),
+          focus: first,
+        }),
+      );
   }
 
   /** Takes the nearest brief that can be met, and drafts. */

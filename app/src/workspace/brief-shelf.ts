@@ -17,8 +17,20 @@ import { ScoreActions } from '../state/song.actions';
   template: `
     <select #source class="field" aria-label="Take the brief of" (change)="take(source.value); source.value = ''">
       <option value="">Take a brief from …</option>
-      @if (parts().length > 0) { <optgroup label="This song">@for (part of parts(); track part.id) { <option [value]="part.id">{{ part.name }}</option> }</optgroup> }
-      @if (saved().length > 0) { <optgroup label="Shelf">@for (own of saved(); track own.id) { <option [value]="own.id">{{ own.name }}</option> }</optgroup> }
+      @if (parts().length > 0) {
+        <optgroup label="This song">
+          @for (part of parts(); track part.id) {
+            <option [value]="part.id">{{ part.name }}</option>
+          }
+        </optgroup>
+      }
+      @if (saved().length > 0) {
+        <optgroup label="Shelf">
+          @for (own of saved(); track own.id) {
+            <option [value]="own.id">{{ own.name }}</option>
+          }
+        </optgroup>
+      }
     </select>
     @if (naming()) {
       <form (submit)="save($event, name.value)">
@@ -26,16 +38,47 @@ import { ScoreActions } from '../state/song.actions';
         <button class="button small primary">Save</button>
         <button class="button small" type="button" (click)="naming.set(false)">Cancel</button>
       </form>
-    } @else { <button class="button small" (click)="naming.set(true)">Save to the shelf …</button> }
+    } @else {
+      <button class="button small" (click)="naming.set(true)">Save to the shelf …</button>
+    }
     @for (own of saved(); track own.id) {
-      <span class="own"><span>{{ own.name }} <small class="quiet">{{ roleName(own.role) }}</small></span> <button class="button bare small" [attr.aria-label]="'Remove ' + own.name + ' from the shelf'" (click)="shelf.removeBrief(own.id)">Remove</button></span>
+      <span class="own"
+        ><span
+          >{{ own.name }} <small class="quiet">{{ roleName(own.role) }}</small></span
+        >
+        <button
+          class="button bare small"
+          [attr.aria-label]="'Remove ' + own.name + ' from the shelf'"
+          (click)="shelf.removeBrief(own.id)"
+        >
+          Remove
+        </button></span
+      >
     }
   `,
   styles: `
-    :host { display: flex; flex-direction: column; gap: 4px; align-items: flex-start; padding-top: 4px; border-top: 1px solid var(--line); }
-    .field { min-height: 28px; }
-    form, .own { display: flex; align-items: center; gap: 6px; font-size: 0.8125rem; }
-    .own { justify-content: space-between; align-self: stretch; }
+    :host {
+      display: flex;
+      flex-direction: column;
+      gap: 4px;
+      align-items: flex-start;
+      padding-top: 4px;
+      border-top: 1px solid var(--line);
+    }
+    .field {
+      min-height: 28px;
+    }
+    form,
+    .own {
+      display: flex;
+      align-items: center;
+      gap: 6px;
+      font-size: 0.8125rem;
+    }
+    .own {
+      justify-content: space-between;
+      align-self: stretch;
+    }
   `,
 })
 export class BriefShelf {
@@ -47,18 +90,26 @@ export class BriefShelf {
 
   /** Drums and pitched parts have little to say to each other. */
   private readonly alike = (role: Role): boolean => isDrumRole(role) === isDrumRole(this.part().role);
-  protected readonly parts = computed(() => (this.score()?.parts ?? []).filter(({ id, role }) => id !== this.part().id && this.alike(role)));
+  protected readonly parts = computed(() =>
+    (this.score()?.parts ?? []).filter(({ id, role }) => id !== this.part().id && this.alike(role)),
+  );
   protected readonly saved = computed(() => this.shelf.contents().briefs.filter(({ role }) => this.alike(role)));
-  protected readonly proposed = computed(() => shortened(`${this.part().name} of ${this.score()?.title ?? ''}`, LIMITS.name));
+  protected readonly proposed = computed(() =>
+    shortened(`${this.part().name} of ${this.score()?.title ?? ''}`, LIMITS.name),
+  );
 
   protected roleName(role: Role): string {
     return ROLE_NAMES[role].toLowerCase();
   }
 
   protected take(id: string): void {
-    const from: { readonly role: Role; readonly brief: Brief } | undefined = this.parts().find((part) => part.id === id) ?? this.saved().find((own) => own.id === id);
+    const from: { readonly role: Role; readonly brief: Brief } | undefined =
+      this.parts().find((part) => part.id === id) ?? this.saved().find((own) => own.id === id);
     const { id: part, role, brief, instrument } = this.part();
-    if (from) this.store.dispatch(ScoreActions.briefChanged({ part, change: takenBrief(from, role, brief, instrumentOf(instrument)) }));
+    if (from)
+      this.store.dispatch(
+        ScoreActions.briefChanged({ part, change: takenBrief(from, role, brief, instrumentOf(instrument)) }),
+      );
   }
 
   protected save(event: Event, name: string): void {

@@ -1,4 +1,13 @@
-import { ApplicationRef, ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, signal } from '@angular/core';
+import {
+  ApplicationRef,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  input,
+  signal,
+} from '@angular/core';
 import { Store } from '@ngrx/store';
 import { moveBoundary, moveChord, spanText, typeChords } from '@fendro/core/song/chord-edit';
 import { HARMONY, type ChordSpan } from '@fendro/core/song/schema';
@@ -28,27 +37,92 @@ interface Cell {
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [ChordSymbol],
   template: `
-    <div #row class="row" role="group" [attr.aria-label]="'Chords, bars ' + (system().firstBar + 1) + ' to ' + (system().firstBar + system().bars)">
+    <div
+      #row
+      class="row"
+      role="group"
+      [attr.aria-label]="'Chords, bars ' + (system().firstBar + 1) + ' to ' + (system().firstBar + system().bars)"
+    >
       @for (cell of cells(); track cell.at) {
-        <div class="cell" [class.bar]="cell.opensBar" [class.held]="cell.held" [style.left.%]="cell.left" [style.width.%]="cell.width">
+        <div
+          class="cell"
+          [class.bar]="cell.opensBar"
+          [class.held]="cell.held"
+          [style.left.%]="cell.left"
+          [style.width.%]="cell.width"
+        >
           @if (typing()?.at === cell.at) {
-            <input class="caret" aria-label="Chord" autocapitalize="off" autocomplete="off" spellcheck="false" [value]="typing()?.text ?? ''" [attr.aria-invalid]="problem() !== null"
-              aria-describedby="chord-hint" (keydown)="typeKey($event)" (input)="check($any($event.target).value)" (blur)="leave($event, cell.at)" />
-            <span id="chord-hint" class="hint" [class.wrong]="problem()" [class.leftwards]="cell.left > 55" [attr.role]="problem() ? 'alert' : null">
-              @if (problem(); as wrong) { {{ wrong.reason }} @if (wrong.nearest.length > 0) {<br />↓ puts in {{ wrong.nearest.join(', then ') }}.} } @else { Enter: next bar. Tab: next place. Several in a bar: <b>Am F</b>. More bars: <b>Am | F</b>. Again: <b>%</b> }
+            <input
+              class="caret"
+              aria-label="Chord"
+              autocapitalize="off"
+              autocomplete="off"
+              spellcheck="false"
+              [value]="typing()?.text ?? ''"
+              [attr.aria-invalid]="problem() !== null"
+              aria-describedby="chord-hint"
+              (keydown)="typeKey($event)"
+              (input)="check($any($event.target).value)"
+              (blur)="leave($event, cell.at)"
+            />
+            <span
+              id="chord-hint"
+              class="hint"
+              [class.wrong]="problem()"
+              [class.leftwards]="cell.left > 55"
+              [attr.role]="problem() ? 'alert' : null"
+            >
+              @if (problem(); as wrong) {
+                {{ wrong.reason }}
+                @if (wrong.nearest.length > 0) {
+                  <br />↓ puts in {{ wrong.nearest.join(', then ') }}.
+                }
+              } @else {
+                Enter: next bar. Tab: next place. Several in a bar: <b>Am F</b>. More bars: <b>Am | F</b>. Again:
+                <b>%</b>
+              }
             </span>
           } @else {
-            <button class="symbol" [class.unread]="cell.span?.unread" [class.now]="isFocused(cell)" [attr.data-at]="cell.at" [tabindex]="cell.at === tabStop() ? 0 : -1" [attr.aria-label]="cell.label"
-              (click)="open(cell.at)" (focus)="focus(cell.at)" (keydown)="moveKey($event, cell.at)">
-              @if (cell.span; as span) { @if (span.unread) { <span class="text">{{ span.unread }}</span> } @else { <fd-chord-symbol [chord]="span.chord" /> } } @else if (cell.opensBar) { <span class="dot">·</span> }
+            <button
+              class="symbol"
+              [class.unread]="cell.span?.unread"
+              [class.now]="isFocused(cell)"
+              [attr.data-at]="cell.at"
+              [tabindex]="cell.at === tabStop() ? 0 : -1"
+              [attr.aria-label]="cell.label"
+              (click)="open(cell.at)"
+              (focus)="focus(cell.at)"
+              (keydown)="moveKey($event, cell.at)"
+            >
+              @if (cell.span; as span) {
+                @if (span.unread) {
+                  <span class="text">{{ span.unread }}</span>
+                } @else {
+                  <fd-chord-symbol [chord]="span.chord" />
+                }
+              } @else if (cell.opensBar) {
+                <span class="dot">·</span>
+              }
             </button>
             @if (cell.span; as span) {
-              @if (span.start > 0) { <span class="grip" aria-hidden="true" title="Drag: where the chord begins. With Alt: move the chord" (pointerdown)="grip($event, span)" (pointermove)="slide($event)" (pointerup)="drop($event)" (pointercancel)="sliding.set(null)"></span> }
+              @if (span.start > 0) {
+                <span
+                  class="grip"
+                  aria-hidden="true"
+                  title="Drag: where the chord begins. With Alt: move the chord"
+                  (pointerdown)="grip($event, span)"
+                  (pointermove)="slide($event)"
+                  (pointerup)="drop($event)"
+                  (pointercancel)="sliding.set(null)"
+                ></span>
+              }
             }
           }
         </div>
       }
-      @if (sliding(); as slide) { <div class="mark" [style.left.%]="(100 * (slide.to - system().from)) / system().room"></div> }
+      @if (sliding(); as slide) {
+        <div class="mark" [style.left.%]="(100 * (slide.to - system().from)) / system().room"></div>
+      }
     </div>
   `,
   styleUrl: './chord-row.scss',
@@ -68,7 +142,9 @@ export class ChordRow {
   private offers: readonly string[] = [];
   protected readonly problem = signal<{ reason: string; nearest: readonly string[] } | null>(null);
   /** A chord on its way to another place. */
-  protected readonly sliding = signal<{ readonly span: ChordSpan; readonly to: Ticks; readonly whole: boolean } | null>(null);
+  protected readonly sliding = signal<{ readonly span: ChordSpan; readonly to: Ticks; readonly whole: boolean } | null>(
+    null,
+  );
 
   protected readonly tabStop = computed(() => {
     const { chordAt } = this.session();
@@ -80,7 +156,13 @@ export class ChordRow {
     const beats = beatsOf(this.desk.typing().metre);
     const step = CHORD_GRIDS[this.session().grid];
     if (step === 0) return beats.map(({ at }, beat) => ({ at, beat, within: 0 }));
-    return beats.flatMap(({ at, length }, beat) => Array.from({ length: Math.max(1, Math.round(length / step)) }, (_, index) => ({ at: at + index * step, beat, within: index * step })));
+    return beats.flatMap(({ at, length }, beat) =>
+      Array.from({ length: Math.max(1, Math.round(length / step)) }, (_, index) => ({
+        at: at + index * step,
+        beat,
+        within: index * step,
+      })),
+    );
   });
 
   protected readonly cells = computed((): Cell[] => {
@@ -95,16 +177,35 @@ export class ChordRow {
         const end = from + inSystem * bar + (places[index + 1]?.at ?? bar);
         // A chord between places of the grid is shown in the cell that it falls into.
         const span = chords.find(({ start }) => start === at) ?? chords.find(({ start }) => start > at && start < end);
-        const said = span ? (span.unread ? `${span.unread}, cannot be read` : span.chord ? spanText(span) : 'no chord') : 'empty';
+        const said = span
+          ? span.unread
+            ? `${span.unread}, cannot be read`
+            : span.chord
+              ? spanText(span)
+              : 'no chord'
+          : 'empty';
         const place = within === 0 ? `beat ${beat + 1}` : `beat ${beat + 1} and ${within} ticks`;
         const isHeld = held.includes(firstBar + inSystem);
-        return { at, opensBar: inBar === 0, span, held: isHeld, left: (100 * (at - from)) / room, width: (100 * (end - at)) / room, label: `Bar ${firstBar + inSystem + 1} ${place}, ${said}${isHeld && span ? ', held' : ''}` };
+        return {
+          at,
+          opensBar: inBar === 0,
+          span,
+          held: isHeld,
+          left: (100 * (at - from)) / room,
+          width: (100 * (end - at)) / room,
+          label: `Bar ${firstBar + inSystem + 1} ${place}, ${said}${isHeld && span ? ', held' : ''}`,
+        };
       }),
     );
   });
 
   protected isFocused(cell: Cell): boolean {
-    return this.session().line === HARMONY && cell.span !== undefined && this.desk.focused()?.start === cell.span.start && this.session().bars === null;
+    return (
+      this.session().line === HARMONY &&
+      cell.span !== undefined &&
+      this.desk.focused()?.start === cell.span.start &&
+      this.session().bars === null
+    );
   }
 
   protected focus(at: Ticks): void {
@@ -129,8 +230,11 @@ export class ChordRow {
   protected check(text: string): void {
     const words: readonly string[] = text.split(/[\s|]+/).filter((word) => word !== '' && word !== '%' && word !== '-');
     const whole = readChord(text);
-    const wrong = whole.ok || text.trim() === '' ? undefined : words.map((word) => readChord(word)).find((reading) => !reading.ok);
-    this.problem.set(wrong?.ok === false ? { reason: wrong.reason, nearest: words.length === 1 ? wrong.nearest : [] } : null);
+    const wrong =
+      whole.ok || text.trim() === '' ? undefined : words.map((word) => readChord(word)).find((reading) => !reading.ok);
+    this.problem.set(
+      wrong?.ok === false ? { reason: wrong.reason, nearest: words.length === 1 ? wrong.nearest : [] } : null,
+    );
     this.offers = this.problem()?.nearest ?? [];
   }
 
@@ -145,8 +249,13 @@ export class ChordRow {
   /** All chord cells of the sheet in order, over every system. */
   private focusCell(at: Ticks, by: 1 | -1, opens = false): void {
     const sheet = this.host.nativeElement.closest('[data-region]');
-    const cells = [...(sheet?.querySelectorAll<HTMLElement>('.symbol') ?? [])].sort((a, b) => Number(a.dataset['at']) - Number(b.dataset['at']));
-    const next = by > 0 ? cells.find((cell) => Number(cell.dataset['at']) > at) : cells.findLast((cell) => Number(cell.dataset['at']) < at);
+    const cells = [...(sheet?.querySelectorAll<HTMLElement>('.symbol') ?? [])].sort(
+      (a, b) => Number(a.dataset['at']) - Number(b.dataset['at']),
+    );
+    const next =
+      by > 0
+        ? cells.find((cell) => Number(cell.dataset['at']) > at)
+        : cells.findLast((cell) => Number(cell.dataset['at']) < at);
     if (opens && next) this.open(Number(next.dataset['at']));
     else if (next) next.focus();
     else cells.at(by > 0 ? -1 : 0)?.focus();
@@ -170,7 +279,10 @@ export class ChordRow {
     }
     if (event.key !== 'Enter' && event.key !== 'Tab') return;
     event.preventDefault();
-    const bars = input.value.trim().replace(/^\||\|$/g, '').split('|').length;
+    const bars = input.value
+      .trim()
+      .replace(/^\||\|$/g, '')
+      .split('|').length;
     this.commit(typing.at, input.value);
     // Enter goes on to the bar after what was typed, Tab to the next place.
     const bar = this.bar();
@@ -219,7 +331,10 @@ export class ChordRow {
     const box = row.getBoundingClientRect();
     const { from, room } = this.system();
     const tick = from + ((event.clientX - box.left) / box.width) * room;
-    const nearest = this.cells().reduce((best, { at }) => (Math.abs(at - tick) < Math.abs(best - tick) ? at : best), sliding.span.start);
+    const nearest = this.cells().reduce(
+      (best, { at }) => (Math.abs(at - tick) < Math.abs(best - tick) ? at : best),
+      sliding.span.start,
+    );
     if (nearest !== sliding.to) this.sliding.set({ ...sliding, to: nearest });
   }
 
@@ -229,6 +344,9 @@ export class ChordRow {
     event.stopPropagation();
     if (!sliding || sliding.to === sliding.span.start) return;
     const edit = sliding.whole ? moveChord : moveBoundary;
-    this.desk.edit(sliding.whole ? 'move a chord' : 'resize a chord', edit(this.desk.chords(), sliding.span.start, sliding.to, this.desk.length()));
+    this.desk.edit(
+      sliding.whole ? 'move a chord' : 'resize a chord',
+      edit(this.desk.chords(), sliding.span.start, sliding.to, this.desk.length()),
+    );
   }
 }

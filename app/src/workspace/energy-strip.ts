@@ -15,19 +15,53 @@ const STEP = 5;
   selector: 'fd-energy-strip',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <div class="strip" role="slider" tabindex="0" aria-valuemin="0" aria-valuemax="100" [attr.aria-valuenow]="mean()" [attr.aria-valuetext]="said()" [attr.aria-label]="'Energy of ' + place().section.name" title="Drag: how intense it is here. Double click: level again"
-      (pointerdown)="press($event)" (pointermove)="drag($event)" (pointerup)="drop()" (pointercancel)="drop()" (dblclick)="clear()" (keydown)="key($event)">
+    <div
+      class="strip"
+      role="slider"
+      tabindex="0"
+      aria-valuemin="0"
+      aria-valuemax="100"
+      [attr.aria-valuenow]="mean()"
+      [attr.aria-valuetext]="said()"
+      [attr.aria-label]="'Energy of ' + place().section.name"
+      title="Drag: how intense it is here. Double click: level again"
+      (pointerdown)="press($event)"
+      (pointermove)="drag($event)"
+      (pointerup)="drop()"
+      (pointercancel)="drop()"
+      (dblclick)="clear()"
+      (keydown)="key($event)"
+    >
       <svg [attr.viewBox]="'0 0 100 ' + height" preserveAspectRatio="none" aria-hidden="true">
         <polygon [class.flat]="!drawn()" [attr.points]="area()" />
       </svg>
     </div>
   `,
   styles: `
-    :host { display: block; flex: none; }
-    .strip { height: 20px; cursor: ns-resize; touch-action: none; border-radius: 4px; background: var(--sunk); overflow: hidden; }
-    svg { display: block; width: 100%; height: 100%; }
-    polygon { fill: var(--accent); opacity: 0.55; }
-    polygon.flat { opacity: 0.16; }
+    :host {
+      display: block;
+      flex: none;
+    }
+    .strip {
+      height: 20px;
+      cursor: ns-resize;
+      touch-action: none;
+      border-radius: 4px;
+      background: var(--sunk);
+      overflow: hidden;
+    }
+    svg {
+      display: block;
+      width: 100%;
+      height: 100%;
+    }
+    polygon {
+      fill: var(--accent);
+      opacity: 0.55;
+    }
+    polygon.flat {
+      opacity: 0.16;
+    }
   `,
 })
 export class EnergyStrip {
@@ -40,21 +74,45 @@ export class EnergyStrip {
   /** Points on their way while the line is dragged. */
   private readonly dragged = signal<readonly { at: number; value: number }[] | null>(null);
 
-  private readonly points = computed(() => this.dragged() ?? (this.score()?.energy ?? []).filter(({ occurrence }) => occurrence === this.place().occurrence.id).map(({ at, value }) => ({ at, value })));
+  private readonly points = computed(
+    () =>
+      this.dragged() ??
+      (this.score()?.energy ?? [])
+        .filter(({ occurrence }) => occurrence === this.place().occurrence.id)
+        .map(({ at, value }) => ({ at, value })),
+  );
   protected readonly drawn = computed(() => (this.score()?.energy.length ?? 0) > 0 || this.dragged() !== null);
 
   private readonly values = computed(() => {
     const score = this.score();
     const { occurrence, start, length } = this.place();
     const dragged = this.dragged();
-    const shown = score && dragged ? { ...score, energy: [...score.energy.filter((point) => point.occurrence !== occurrence.id), ...dragged.map((point) => ({ ...point, occurrence: occurrence.id }))] } : score;
+    const shown =
+      score && dragged
+        ? {
+            ...score,
+            energy: [
+              ...score.energy.filter((point) => point.occurrence !== occurrence.id),
+              ...dragged.map((point) => ({ ...point, occurrence: occurrence.id })),
+            ],
+          }
+        : score;
     const curve = shown ? energyCurve(shown) : null;
-    return Array.from({ length: SAMPLES + 1 }, (_, index) => (curve ? curve(start + (index * length) / SAMPLES) : EVEN));
+    return Array.from({ length: SAMPLES + 1 }, (_, index) =>
+      curve ? curve(start + (index * length) / SAMPLES) : EVEN,
+    );
   });
 
-  protected readonly mean = computed(() => Math.round(this.values().reduce((sum, value) => sum + value, 0) / this.values().length));
+  protected readonly mean = computed(() =>
+    Math.round(this.values().reduce((sum, value) => sum + value, 0) / this.values().length),
+  );
   protected readonly said = computed(() => (this.drawn() ? `${this.mean()} %` : 'level, nothing drawn'));
-  protected readonly area = computed(() => `0,${HEIGHT} ${this.values().map((value, index) => `${(100 * index) / SAMPLES},${(HEIGHT * (100 - value)) / 100}`).join(' ')} 100,${HEIGHT}`);
+  protected readonly area = computed(
+    () =>
+      `0,${HEIGHT} ${this.values()
+        .map((value, index) => `${(100 * index) / SAMPLES},${(HEIGHT * (100 - value)) / 100}`)
+        .join(' ')} 100,${HEIGHT}`,
+  );
 
   protected press(event: PointerEvent): void {
     event.stopPropagation();
@@ -82,7 +140,9 @@ export class EnergyStrip {
   }
 
   private draw(points: readonly { at: number; value: number }[], gesture?: string): void {
-    this.store.dispatch(ScoreActions.energyDrawn({ occurrence: this.place().occurrence.id, points, ...(gesture ? { gesture } : {}) }));
+    this.store.dispatch(
+      ScoreActions.energyDrawn({ occurrence: this.place().occurrence.id, points, ...(gesture ? { gesture } : {}) }),
+    );
   }
 
   protected clear(): void {
@@ -101,7 +161,16 @@ export class EnergyStrip {
     }
     const points = this.points();
     const { length, occurrence } = this.place();
-    const from = points.length > 0 ? points : [{ at: 0, value: this.values()[0] ?? EVEN }, { at: length, value: this.values().at(-1) ?? EVEN }];
-    this.draw(from.map(({ at, value }) => ({ at, value: clamp(Math.round(value + by), 0, 100) })), `energy ${occurrence.id}`);
+    const from =
+      points.length > 0
+        ? points
+        : [
+            { at: 0, value: this.values()[0] ?? EVEN },
+            { at: length, value: this.values().at(-1) ?? EVEN },
+          ];
+    this.draw(
+      from.map(({ at, value }) => ({ at, value: clamp(Math.round(value + by), 0, 100) })),
+      `energy ${occurrence.id}`,
+    );
   }
 }

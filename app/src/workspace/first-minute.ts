@@ -12,24 +12,64 @@ import { Guide, GUIDE_STEPS } from './guide';
       <section class="strip" aria-label="First minute">
         <ol>
           @for (step of steps; track step.title; let index = $index) {
-            <li [class.now]="index === guide.step()" [class.done]="index < guide.step()" [attr.aria-current]="index === guide.step() ? 'step' : null">
-              @if (index < guide.step()) { <fd-icon name="check" /> } @else { <span class="mono">{{ index + 1 }}</span> }{{ step.title }}
+            <li
+              [class.now]="index === guide.step()"
+              [class.done]="index < guide.step()"
+              [attr.aria-current]="index === guide.step() ? 'step' : null"
+            >
+              @if (index < guide.step()) {
+                <fd-icon name="check" />
+              } @else {
+                <span class="mono">{{ index + 1 }}</span>
+              }
+              {{ step.title }}
             </li>
           }
         </ol>
         <p aria-live="polite">{{ now()?.text }}</p>
         <button class="button small" (click)="guide.go(guide.step() + 1)">Next</button>
-        <button class="button bare small" aria-label="Put the first minute away" (click)="guide.dismiss()"><fd-icon name="close" /></button>
+        <button class="button bare small" aria-label="Put the first minute away" (click)="guide.dismiss()">
+          <fd-icon name="close" />
+        </button>
       </section>
     }
   `,
   styles: `
-    .strip { display: flex; align-items: center; gap: 16px; padding: 6px 14px; border-top: 1px solid var(--line); background: var(--accent-faint); }
-    ol { display: flex; gap: 14px; margin: 0; padding: 0; list-style: none; color: var(--quiet); white-space: nowrap; }
-    li { display: flex; align-items: center; gap: 5px; }
-    li.now { color: var(--ink); font-weight: 600; }
-    li fd-icon { width: 16px; height: 16px; color: var(--accent); }
-    p { flex: 1; margin: 0; }
+    .strip {
+      display: flex;
+      align-items: center;
+      gap: 16px;
+      padding: 6px 14px;
+      border-top: 1px solid var(--line);
+      background: var(--accent-faint);
+    }
+    ol {
+      display: flex;
+      gap: 14px;
+      margin: 0;
+      padding: 0;
+      list-style: none;
+      color: var(--quiet);
+      white-space: nowrap;
+    }
+    li {
+      display: flex;
+      align-items: center;
+      gap: 5px;
+    }
+    li.now {
+      color: var(--ink);
+      font-weight: 600;
+    }
+    li fd-icon {
+      width: 16px;
+      height: 16px;
+      color: var(--accent);
+    }
+    p {
+      flex: 1;
+      margin: 0;
+    }
   `,
 })
 export class FirstMinute {

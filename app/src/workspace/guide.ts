@@ -13,12 +13,21 @@ export interface GuideStep {
 
 export const GUIDE_STEPS: readonly GuideStep[] = [
   { title: 'Press play', text: 'Space, or the green button above. The section in view loops.' },
-  { title: 'Try another melody', text: 'Press ↓ or click a take in the bench on the right. The song goes on; the new take comes in at the next bar.' },
-  { title: 'Keep what you like', text: 'Y keeps the take you hear, Enter makes it the song’s. Nothing you hear is ever lost.' },
+  {
+    title: 'Try another melody',
+    text: 'Press ↓ or click a take in the bench on the right. The song goes on; the new take comes in at the next bar.',
+  },
+  {
+    title: 'Keep what you like',
+    text: 'Y keeps the take you hear, Enter makes it the song’s. Nothing you hear is ever lost.',
+  },
   { title: 'Hand it over', text: 'Deliver, above on the right, writes MIDI files that any studio program opens.' },
 ];
 
-/** The first minute, step by step. It watches what is done and moves on by itself; it can be put away and taken up again. */
+/**
+ * The first minute, step by step. It watches what is done and moves on by itself; it can be put away and taken up
+ * again.
+ */
 @Injectable({ providedIn: 'root' })
 export class Guide {
   private readonly store = inject(Store);
@@ -41,7 +50,9 @@ export class Guide {
       else if (heard > this.heardAtStart) this.go(2);
     });
     effect(() => {
-      const decisions = this.song().past.filter(({ name }) => name === 'judge a take' || name === 'choose a take').length + Object.keys(this.score()?.remarks ?? {}).length;
+      const decisions =
+        this.song().past.filter(({ name }) => name === 'judge a take' || name === 'choose a take').length +
+        Object.keys(this.score()?.remarks ?? {}).length;
       if (this.step() !== 2) this.decided = null;
       else if (this.decided === null) this.decided = decisions;
       else if (decisions > this.decided) this.go(3);

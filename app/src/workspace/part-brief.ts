@@ -1,6 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { FURTHER_WORDS, GRID_ROLES, isUsual, resetWord, stepWord, WORD_LABELS, wordFor, WORDS_OF_ROLE, type BriefWord } from '@fendro/core/song/brief-words';
+import {
+  FURTHER_WORDS,
+  GRID_ROLES,
+  isUsual,
+  resetWord,
+  stepWord,
+  WORD_LABELS,
+  wordFor,
+  WORDS_OF_ROLE,
+  type BriefWord,
+} from '@fendro/core/song/brief-words';
 import { DEFAULT_BRIEFS } from '@fendro/core/song/briefs';
 import { isDrumRole } from '@fendro/core/song/roles';
 import { BASS_WAYS, DRUM_TIMES, GRIDS, type Brief, type Part } from '@fendro/core/song/schema';
@@ -23,46 +33,109 @@ import { nameIn } from '../ui/spoken';
     @if (exact()) {
       <div class="exact">
         @for (row of rows(); track row.word) {
-          <label>{{ row.label }}
-            <input type="range" [min]="row.low" [max]="row.high" [step]="row.step" [value]="row.value" (input)="set(row.word, $any($event.target).value)" />
+          <label
+            >{{ row.label }}
+            <input
+              type="range"
+              [min]="row.low"
+              [max]="row.high"
+              [step]="row.step"
+              [value]="row.value"
+              (input)="set(row.word, $any($event.target).value)"
+            />
             <output class="mono">{{ row.value }} {{ row.unit }}</output>
           </label>
         }
         @if (!drums()) {
-          <label>Lowest<input type="range" [min]="limits().low" [max]="limits().high" [value]="part().brief.low" (input)="setRange('low', $any($event.target).value)" /><output class="mono">{{ name(part().brief.low) }}</output></label>
-          <label>Highest<input type="range" [min]="limits().low" [max]="limits().high" [value]="part().brief.high" (input)="setRange('high', $any($event.target).value)" /><output class="mono">{{ name(part().brief.high) }}</output></label>
+          <label
+            >Lowest<input
+              type="range"
+              [min]="limits().low"
+              [max]="limits().high"
+              [value]="part().brief.low"
+              (input)="setRange('low', $any($event.target).value)"
+            /><output class="mono">{{ name(part().brief.low) }}</output></label
+          >
+          <label
+            >Highest<input
+              type="range"
+              [min]="limits().low"
+              [max]="limits().high"
+              [value]="part().brief.high"
+              (input)="setRange('high', $any($event.target).value)"
+            /><output class="mono">{{ name(part().brief.high) }}</output></label
+          >
         }
         @if (hasGrid()) {
-          <label>Grid<select class="field" aria-label="Grid of the part" (change)="setGrid($any($event.target).value)">
-            <option value="" [selected]="part().brief.grid === null">as it needs</option>
-            @for (grid of grids; track grid) { <option [value]="grid" [selected]="part().brief.grid === grid">{{ grid }}</option> }
-          </select><span></span></label>
+          <label
+            >Grid<select class="field" aria-label="Grid of the part" (change)="setGrid($any($event.target).value)">
+              <option value="" [selected]="part().brief.grid === null">as it needs</option>
+              @for (grid of grids; track grid) {
+                <option [value]="grid" [selected]="part().brief.grid === grid">{{ grid }}</option>
+              }</select
+            ><span></span
+          ></label>
         }
         @if (part().role === 'bass') {
-          <label>Way<select class="field" aria-label="Way of the bass" (change)="setWay($any($event.target).value)">
-            <option value="" [selected]="part().brief.way === null">as the style has it</option>
-            @for (way of ways; track way) { <option [value]="way" [selected]="part().brief.way === way">{{ way }}</option> }
-          </select><span></span></label>
+          <label
+            >Way<select class="field" aria-label="Way of the bass" (change)="setWay($any($event.target).value)">
+              <option value="" [selected]="part().brief.way === null">as the style has it</option>
+              @for (way of ways; track way) {
+                <option [value]="way" [selected]="part().brief.way === way">{{ way }}</option>
+              }</select
+            ><span></span
+          ></label>
         }
         @if (part().role === 'drums') {
-          <label>Time<select class="field" aria-label="Half or double time" (change)="setTime($any($event.target).value)">
-            <option value="" [selected]="part().brief.time === null">as the groove is</option>
-            @for (time of times; track time) { <option [value]="time" [selected]="part().brief.time === time">{{ time }} time</option> }
-          </select><span></span></label>
+          <label
+            >Time<select class="field" aria-label="Half or double time" (change)="setTime($any($event.target).value)">
+              <option value="" [selected]="part().brief.time === null">as the groove is</option>
+              @for (time of times; track time) {
+                <option [value]="time" [selected]="part().brief.time === time">{{ time }} time</option>
+              }</select
+            ><span></span
+          ></label>
         }
-        <label class="follow"><input type="checkbox" [checked]="part().brief.follows" (change)="toggleFollows()" /> follows the energy line</label>
+        <label class="follow"
+          ><input type="checkbox" [checked]="part().brief.follows" (change)="toggleFollows()" /> follows the energy
+          line</label
+        >
         <fd-brief-shelf [part]="part()" />
         <button class="button small" (click)="exact.set(false)">Back to the sentence</button>
       </div>
     }
   `,
   styles: `
-    .exact { display: grid; gap: 2px; padding: 6px 0; max-height: 40vh; overflow: auto; }
-    label { display: grid; grid-template-columns: 5.2rem 1fr 6.6rem; align-items: center; gap: 8px; font-size: 0.8125rem; }
-    input { accent-color: var(--accent); min-width: 0; }
-    output { font-size: 0.75rem; text-align: right; white-space: nowrap; }
-    .follow { display: flex; }
-    .button { justify-self: start; margin-top: 4px; }
+    .exact {
+      display: grid;
+      gap: 2px;
+      padding: 6px 0;
+      max-height: 40vh;
+      overflow: auto;
+    }
+    label {
+      display: grid;
+      grid-template-columns: 5.2rem 1fr 6.6rem;
+      align-items: center;
+      gap: 8px;
+      font-size: 0.8125rem;
+    }
+    input {
+      accent-color: var(--accent);
+      min-width: 0;
+    }
+    output {
+      font-size: 0.75rem;
+      text-align: right;
+      white-space: nowrap;
+    }
+    .follow {
+      display: flex;
+    }
+    .button {
+      justify-self: start;
+      margin-top: 4px;
+    }
   `,
 })
 export class PartBriefControl {
@@ -81,7 +154,8 @@ export class PartBriefControl {
     const { role, name } = this.part();
     const score = this.score();
     const band = styleIn(score, this.part().style ?? score?.ground.style ?? '').band;
-    const own = band.find((other) => other.role === role && other.name === name) ?? band.find((other) => other.role === role);
+    const own =
+      band.find((other) => other.role === role && other.name === name) ?? band.find((other) => other.role === role);
     return { ...DEFAULT_BRIEFS[role], ...own?.brief };
   });
 
@@ -89,8 +163,15 @@ export class PartBriefControl {
   protected readonly words = computed((): SentenceWord[] => {
     const { brief, role } = this.part();
     const blamed = this.blamed();
-    const named = blamed && !WORDS_OF_ROLE[role].includes(blamed) ? [blamed, ...WORDS_OF_ROLE[role]] : WORDS_OF_ROLE[role];
-    const words = named.map((word) => ({ id: word, label: WORD_LABELS[word].label, text: wordFor(brief, word), usual: isUsual(brief, word, this.usual()), blamed: word === blamed }));
+    const named =
+      blamed && !WORDS_OF_ROLE[role].includes(blamed) ? [blamed, ...WORDS_OF_ROLE[role]] : WORDS_OF_ROLE[role];
+    const words = named.map((word) => ({
+      id: word,
+      label: WORD_LABELS[word].label,
+      text: wordFor(brief, word),
+      usual: isUsual(brief, word, this.usual()),
+      blamed: word === blamed,
+    }));
     return [...words.filter(({ usual }) => !usual), ...words.filter(({ usual }) => usual)];
   });
 

@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  ElementRef,
+  inject,
+  signal,
+  untracked,
+} from '@angular/core';
 import { Store } from '@ngrx/store';
 import { ENGINE } from '@fendro/core/compose/engine';
 import { listed } from '@fendro/core/compose/own-phrases';
@@ -11,7 +20,15 @@ import { HARMONY, type Note, type PartTake } from '@fendro/core/song/schema';
 import { Playback } from '../sound/playback';
 import { HarmonyDesk } from '../state/harmony-desk';
 import { newId } from '../state/ids';
-import { selectBar, selectChords, selectGround, selectHeard, selectOwnScore, selectPart, selectSection } from '../state/selectors';
+import {
+  selectBar,
+  selectChords,
+  selectGround,
+  selectHeard,
+  selectOwnScore,
+  selectPart,
+  selectSection,
+} from '../state/selectors';
 import { SessionActions } from '../state/session';
 import { Shelf } from '../state/shelf';
 import { TakeActions } from '../state/song.actions';
@@ -32,7 +49,10 @@ interface Picture {
   readonly height: number;
 }
 
-/** Phrases over the section's chords on a field from sparse to busy and low to high: heard in time, taken with one key. */
+/**
+ * Phrases over the section's chords on a field from sparse to busy and low to high: heard in time, taken with one
+ * key.
+ */
 @Component({
   selector: 'fd-phrases-drawer',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -53,11 +73,21 @@ export class PhrasesDrawer {
   private readonly heard = this.store.selectSignal(selectHeard);
   protected readonly bar = this.store.selectSignal(selectBar);
   protected readonly part = this.store.selectSignal(selectPart);
-  protected readonly usable = computed(() => { const part = this.part(); return part !== null && !isDrumRole(part.role) && this.chords().length > 0; });
+  protected readonly usable = computed(() => {
+    const part = this.part();
+    return part !== null && !isDrumRole(part.role) && this.chords().length > 0;
+  });
   private readonly own = computed(() => this.shelf.contents().phrases.map(listed));
   private readonly all = computed((): readonly Phrase[] => [...this.own(), ...allPhrases()]);
   protected readonly total = computed(() => this.all().length);
-  protected readonly families: readonly Phrase['family'][] = ['broken chord', 'stabs', 'strumming', 'picking', 'bass figure', 'own'];
+  protected readonly families: readonly Phrase['family'][] = [
+    'broken chord',
+    'stabs',
+    'strumming',
+    'picking',
+    'bass figure',
+    'own',
+  ];
 
   protected readonly query = signal('');
   protected readonly family = signal<Phrase['family'] | ''>('');
@@ -73,15 +103,23 @@ export class PhrasesDrawer {
 
   protected readonly found = computed((): readonly Phrase[] => {
     const family = this.family();
-    const all = findPhrases(this.query(), family === '' ? null : family, this.all()).filter(({ id }) => !this.favouritesOnly() || this.shelf.isFavourite(id));
+    const all = findPhrases(this.query(), family === '' ? null : family, this.all()).filter(
+      ({ id }) => !this.favouritesOnly() || this.shelf.isFavourite(id),
+    );
     const tapped = this.tapped();
-    if (tapped) return phrasesLike(tapped, all).slice(0, SHOWN).toSorted((a, b) => a.busyness - b.busyness);
+    if (tapped)
+      return phrasesLike(tapped, all)
+        .slice(0, SHOWN)
+        .toSorted((a, b) => a.busyness - b.busyness);
     // Of many, every so-and-so-manieth, so that the whole field from sparse to busy is there.
     // One's own are always there.
     const [own, others] = [all.filter((phrase) => phrase.own), all.filter((phrase) => !phrase.own)];
     const room = Math.max(0, SHOWN - own.length);
     const step = Math.max(1, others.length / Math.max(1, room));
-    const spread = Array.from({ length: Math.min(room, others.length) }, (_, index) => others[Math.floor(index * step)]).filter((phrase) => phrase !== undefined);
+    const spread = Array.from(
+      { length: Math.min(room, others.length) },
+      (_, index) => others[Math.floor(index * step)],
+    ).filter((phrase) => phrase !== undefined);
     return [...own.slice(0, SHOWN), ...spread].toSorted((a, b) => a.busyness - b.busyness);
   });
 
@@ -89,19 +127,26 @@ export class PhrasesDrawer {
   protected readonly field = computed((): readonly Picture[] => {
     const pictures = this.found().flatMap((phrase) => this.pictures().get(phrase.id) ?? []);
     const rows = Math.ceil(pictures.length / COLUMNS);
-    const columns = Array.from({ length: COLUMNS }, (_, column) => pictures.slice(column * rows, (column + 1) * rows).sort((a, b) => b.height - a.height));
+    const columns = Array.from({ length: COLUMNS }, (_, column) =>
+      pictures.slice(column * rows, (column + 1) * rows).sort((a, b) => b.height - a.height),
+    );
     return Array.from({ length: rows }, (_, row) => columns.flatMap((column) => column[row] ?? [])).flat();
   });
 
   protected readonly shape = computed(() => shapeOf(this.part()?.colour ?? 0, false));
-  protected readonly length = computed(() => { const [score, section] = [this.score(), this.section()]; return score && section ? sectionTicks(score, section) : 1920; });
+  protected readonly length = computed(() => {
+    const [score, section] = [this.score(), this.section()];
+    return score && section ? sectionTicks(score, section) : 1920;
+  });
 
   constructor() {
     effect(() => {
       const found = this.found();
       const usable = this.usable();
       const ingredients = [this.turn(), this.chords(), this.ground(), this.section(), this.part()?.brief.low];
-      untracked(() => { this.draw(usable ? found : [], ingredients.length); });
+      untracked(() => {
+        this.draw(usable ? found : [], ingredients.length);
+      });
     });
   }
 
@@ -113,10 +158,18 @@ export class PhrasesDrawer {
       if (round !== this.round) return;
       for (const phrase of found.slice(from, from + AT_ONCE)) {
         const notes = this.play(phrase);
-        if (notes && notes.length > 0) made.set(phrase.id, { phrase, notes, height: notes.reduce((sum, { pitch }) => sum + pitch, 0) / notes.length });
+        if (notes && notes.length > 0)
+          made.set(phrase.id, {
+            phrase,
+            notes,
+            height: notes.reduce((sum, { pitch }) => sum + pitch, 0) / notes.length,
+          });
       }
       this.pictures.set(new Map(made));
-      if (from + AT_ONCE < found.length) setTimeout(() => { step(from + AT_ONCE); });
+      if (from + AT_ONCE < found.length)
+        setTimeout(() => {
+          step(from + AT_ONCE);
+        });
     };
     step(0);
   }
@@ -126,7 +179,13 @@ export class PhrasesDrawer {
     if (!ground || !section || !part) return null;
     // A part's own register counts where it plays the phrase's role; a bass plays a bass figure where basses play.
     const range = part.role === phrase.role ? part.brief : null;
-    const played = playPhrase(phrase, { engine: ENGINE, ground, bars: section.bars, kind: section.kind }, this.chords(), this.turn(), range);
+    const played = playPhrase(
+      phrase,
+      { engine: ENGINE, ground, bars: section.bars, kind: section.kind },
+      this.chords(),
+      this.turn(),
+      range,
+    );
     return played.ok ? played.notes : null;
   }
 
@@ -134,8 +193,25 @@ export class PhrasesDrawer {
     const [ground, section, part, score] = [this.ground(), this.section(), this.part(), this.score()];
     if (!ground || !section || !part || !score) return null;
     const harmony = soundingId(section, HARMONY, this.heard());
-    const asking = { engine: ENGINE, ground, bars: section.bars, kind: section.kind, brief: part.brief, role: part.role, ...(harmony === null ? {} : { harmony }), beside: [] };
-    return { id: newId('take'), of: 'part', part: part.id, section: section.id, length: sectionTicks(score, section), notes, origin: { how: 'voiced', from: phrase.name, asking, seed: 0, attempt: 0, parents: [] } };
+    const asking = {
+      engine: ENGINE,
+      ground,
+      bars: section.bars,
+      kind: section.kind,
+      brief: part.brief,
+      role: part.role,
+      ...(harmony === null ? {} : { harmony }),
+      beside: [],
+    };
+    return {
+      id: newId('take'),
+      of: 'part',
+      part: part.id,
+      section: section.id,
+      length: sectionTicks(score, section),
+      notes,
+      origin: { how: 'voiced', from: phrase.name, asking, seed: 0, attempt: 0, parents: [] },
+    };
   }
 
   protected hear(picture: Picture): void {
@@ -143,7 +219,15 @@ export class PhrasesDrawer {
     if (!take) return;
     this.current.set(picture.phrase.id);
     this.tried = take;
-    this.store.dispatch(TakeActions.madeAndHeard({ takes: [take], take: take.id, section: take.section, line: take.part, at: Date.now() }));
+    this.store.dispatch(
+      TakeActions.madeAndHeard({
+        takes: [take],
+        take: take.id,
+        section: take.section,
+        line: take.part,
+        at: Date.now(),
+      }),
+    );
     if (!this.playback.playing() && !this.playback.waiting()) void this.playback.play();
   }
 
@@ -183,7 +267,9 @@ export class PhrasesDrawer {
   }
 
   /** The phrase of one's own that is being heard. */
-  protected readonly ownCurrent = computed(() => this.shelf.contents().phrases.find(({ id }) => id === this.current()) ?? null);
+  protected readonly ownCurrent = computed(
+    () => this.shelf.contents().phrases.find(({ id }) => id === this.current()) ?? null,
+  );
 
   protected rename(id: string, name: string): void {
     if (name.trim() !== '') this.shelf.renamePhrase(id, name.trim());
@@ -208,7 +294,9 @@ export class PhrasesDrawer {
       const next = field[at < 0 ? 0 : Math.max(0, Math.min(field.length - 1, at + by))];
       if (next) {
         this.hear(next);
-        this.host.nativeElement.querySelector(`[id="phrase-${CSS.escape(next.phrase.id)}"]`)?.scrollIntoView({ block: 'nearest' });
+        this.host.nativeElement
+          .querySelector(`[id="phrase-${CSS.escape(next.phrase.id)}"]`)
+          ?.scrollIntoView({ block: 'nearest' });
       }
     } else if (event.key === 'Enter') this.take();
     else if (event.key === 'Escape') this.letGo();

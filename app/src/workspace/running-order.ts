@@ -1,5 +1,15 @@
 import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
-import { afterNextRender, afterRenderEffect, ChangeDetectionStrategy, Component, computed, DestroyRef, ElementRef, inject, viewChild } from '@angular/core';
+import {
+  afterNextRender,
+  afterRenderEffect,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  ElementRef,
+  inject,
+  viewChild,
+} from '@angular/core';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
@@ -17,7 +27,15 @@ import { styleIn } from '@fendro/core/styles/styles';
 import { TICKS_PER_QUARTER } from '@fendro/core/theory/units';
 import { Playback } from '../sound/playback';
 import { newId } from '../state/ids';
-import { selectHeard, selectOwnScore, selectPlaced, selectScore, selectSession, selectTakes, selectView } from '../state/selectors';
+import {
+  selectHeard,
+  selectOwnScore,
+  selectPlaced,
+  selectScore,
+  selectSession,
+  selectTakes,
+  selectView,
+} from '../state/selectors';
 import { SessionActions } from '../state/session';
 import { ScoreActions } from '../state/song.actions';
 import { Icon } from '../ui/icon';
@@ -28,7 +46,18 @@ import { NotePicture, shapeOf } from '../ui/note-picture';
 @Component({
   selector: 'fd-running-order',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CdkDropList, CdkDrag, CdkDragHandle, EnergyStrip, MatMenu, MatMenuItem, MatMenuTrigger, MatTooltip, Icon, NotePicture],
+  imports: [
+    CdkDropList,
+    CdkDrag,
+    CdkDragHandle,
+    EnergyStrip,
+    MatMenu,
+    MatMenuItem,
+    MatMenuTrigger,
+    MatTooltip,
+    Icon,
+    NotePicture,
+  ],
   templateUrl: './running-order.html',
   styleUrl: './running-order.scss',
 })
@@ -62,21 +91,26 @@ export class RunningOrder {
     // Long running orders scroll: the place in view stays in sight.
     afterRenderEffect(() => {
       this.view();
-      this.track().nativeElement.querySelector<HTMLElement>('.section[aria-current="true"]')?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+      this.track()
+        .nativeElement.querySelector<HTMLElement>('.section[aria-current="true"]')
+        ?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
     });
     const destroyed = inject(DestroyRef);
     afterNextRender(() => {
-      destroyed.onDestroy(this.playback.watch((tick) => {
-        const head = this.head().nativeElement;
-        const score = this.score();
-        head.hidden = tick === null;
-        if (tick === null || !score) return;
-        // Sections are laid out with gaps, so the mark goes by the section it is in rather than by the whole.
-        const place = this.placed().findLastIndex(({ start }) => start <= tick);
-        const box = this.track().nativeElement.children[place] as HTMLElement | undefined;
-        const found = this.placed()[place];
-        if (box && found) head.style.transform = `translateX(${box.offsetLeft + (box.offsetWidth * (tick - found.start)) / found.length}px)`;
-      }));
+      destroyed.onDestroy(
+        this.playback.watch((tick) => {
+          const head = this.head().nativeElement;
+          const score = this.score();
+          head.hidden = tick === null;
+          if (tick === null || !score) return;
+          // Sections are laid out with gaps, so the mark goes by the section it is in rather than by the whole.
+          const place = this.placed().findLastIndex(({ start }) => start <= tick);
+          const box = this.track().nativeElement.children[place] as HTMLElement | undefined;
+          const found = this.placed()[place];
+          if (box && found)
+            head.style.transform = `translateX(${box.offsetLeft + (box.offsetWidth * (tick - found.start)) / found.length}px)`;
+        }),
+      );
     });
   }
 
@@ -121,7 +155,9 @@ export class RunningOrder {
       if (!next) return;
       this.look(next);
     }
-    setTimeout(() => { this.track().nativeElement.querySelector<HTMLElement>('.section[aria-current="true"]')?.focus(); });
+    setTimeout(() => {
+      this.track().nativeElement.querySelector<HTMLElement>('.section[aria-current="true"]')?.focus();
+    });
   }
 
   protected dropped({ item, currentIndex }: CdkDragDrop<Placed[]>): void {
@@ -129,36 +165,60 @@ export class RunningOrder {
   }
 
   private move(place: Placed, to: number): void {
-    if (to >= 0 && to < this.placed().length) this.store.dispatch(ScoreActions.occurrenceMoved({ occurrence: place.occurrence.id, to }));
+    if (to >= 0 && to < this.placed().length)
+      this.store.dispatch(ScoreActions.occurrenceMoved({ occurrence: place.occurrence.id, to }));
   }
 
   protected readonly placesFull = computed(() => (this.score()?.order.length ?? 0) >= LIMITS.places);
-  protected readonly sectionsFull = computed(() => this.placesFull() || (this.score()?.sections.length ?? 0) >= LIMITS.sections);
+  protected readonly sectionsFull = computed(
+    () => this.placesFull() || (this.score()?.sections.length ?? 0) >= LIMITS.sections,
+  );
   protected readonly limit = computed(() => {
     if (this.placesFull()) return `A running order holds up to ${LIMITS.places} places. Take some out first.`;
-    return this.sectionsFull() ? `A song holds up to ${LIMITS.sections} sections; those that are there can be repeated.` : null;
+    return this.sectionsFull()
+      ? `A song holds up to ${LIMITS.sections} sections; those that are there can be repeated.`
+      : null;
   });
 
   protected add(kind: SectionKind): void {
     const score = this.score();
     if (!score) return;
-    const section = newSection(styleIn(score, score.ground.style), kind, newId('section'), freeName(score, nameOfKind(kind)));
+    const section = newSection(
+      styleIn(score, score.ground.style),
+      kind,
+      newId('section'),
+      freeName(score, nameOfKind(kind)),
+    );
     const after = this.view()?.occurrence.id;
-    this.store.dispatch(ScoreActions.sectionAdded({ section, occurrence: newId('occurrence'), ...(after ? { after } : {}) }));
+    this.store.dispatch(
+      ScoreActions.sectionAdded({ section, occurrence: newId('occurrence'), ...(after ? { after } : {}) }),
+    );
   }
 
   /** Ways to end the song, the style's own first. */
   protected readonly endingsOffered = computed(() => {
     const score = this.score();
     const own = styleIn(score, score?.ground.style ?? '').ending;
-    return [own, ...ENDINGS.filter((ending) => ending !== own)].map((ending) => ({ ending, text: `${ENDING_NAMES[ending].name}, ${ENDING_NAMES[ending].bars === 1 ? '1 bar' : '2 bars'}` }));
+    return [own, ...ENDINGS.filter((ending) => ending !== own)].map((ending) => ({
+      ending,
+      text: `${ENDING_NAMES[ending].name}, ${ENDING_NAMES[ending].bars === 1 ? '1 bar' : '2 bars'}`,
+    }));
   });
 
   /** Adds an ending that every part plays, after the last section. */
   protected end(ending: Ending): void {
     const score = this.ownScore();
     const ended = score ? endSong(score, this.takes(), ending, newId) : null;
-    if (ended) this.store.dispatch(ScoreActions.revised({ name: 'end the song', score: ended.score, takes: ended.takes, released: [], view: ended.occurrence }));
+    if (ended)
+      this.store.dispatch(
+        ScoreActions.revised({
+          name: 'end the song',
+          score: ended.score,
+          takes: ended.takes,
+          released: [],
+          view: ended.occurrence,
+        }),
+      );
   }
 
   /** The sections that can sound again. */
@@ -168,7 +228,9 @@ export class RunningOrder {
 
   protected repeat(section: string): void {
     const after = this.view()?.occurrence.id;
-    this.store.dispatch(ScoreActions.occurrenceAdded({ occurrence: { id: newId('occurrence'), section }, ...(after ? { after } : {}) }));
+    this.store.dispatch(
+      ScoreActions.occurrenceAdded({ occurrence: { id: newId('occurrence'), section }, ...(after ? { after } : {}) }),
+    );
   }
 
   protected remove(place: Placed): void {

@@ -15,31 +15,80 @@ import { selectGround, selectOwnScore, selectSection } from '../state/selectors'
   template: `
     @if (ground(); as ground) {
       <div class="own" role="group" aria-label="This section’s own ground">
-        <label>Key <select class="field" aria-label="Section key" (change)="setTonic($any($event.target).value)">
-          <option value="song" [selected]="own().tonic === undefined">as the song</option>
-          @for (tonic of tonics(); track tonic.value) { <option [value]="tonic.value" [selected]="own().tonic !== undefined && tonic.value === tonicClass()">{{ tonic.name }}</option> }
-        </select></label>
-        <label>Scale <select class="field scale" aria-label="Section scale" (change)="setScale($any($event.target).value)">
-          <option value="song" [selected]="own().scale === undefined">as the song</option>
-          @for (group of groups; track group.family) {
-            <optgroup [label]="group.family">@for (scale of group.scales; track scale.id) { <option [value]="scale.id" [selected]="own().scale === scale.id">{{ scale.name }}</option> }</optgroup>
-          }
-        </select></label>
-        <label>Metre <select class="field" aria-label="Section metre" (change)="setMetre($any($event.target).value)">
-          <option value="song" [selected]="own().metre === undefined">as the song</option>
-          @for (name of metres; track name) { <option [value]="name" [selected]="own().metre !== undefined && name === metreOf()">{{ name }}</option> }
-        </select></label>
-        <label>Tempo <input #tempo class="field mono" inputmode="decimal" aria-label="Section tempo" placeholder="as the song" [value]="own().tempo ?? ''" [attr.aria-invalid]="problem() !== null" (change)="setTempo(tempo.value)" /></label>
-        @if (problem(); as text) { <span class="problem" role="alert">{{ text }}</span> }
+        <label
+          >Key
+          <select class="field" aria-label="Section key" (change)="setTonic($any($event.target).value)">
+            <option value="song" [selected]="own().tonic === undefined">as the song</option>
+            @for (tonic of tonics(); track tonic.value) {
+              <option [value]="tonic.value" [selected]="own().tonic !== undefined && tonic.value === tonicClass()">
+                {{ tonic.name }}
+              </option>
+            }
+          </select></label
+        >
+        <label
+          >Scale
+          <select class="field scale" aria-label="Section scale" (change)="setScale($any($event.target).value)">
+            <option value="song" [selected]="own().scale === undefined">as the song</option>
+            @for (group of groups; track group.family) {
+              <optgroup [label]="group.family">
+                @for (scale of group.scales; track scale.id) {
+                  <option [value]="scale.id" [selected]="own().scale === scale.id">{{ scale.name }}</option>
+                }
+              </optgroup>
+            }
+          </select></label
+        >
+        <label
+          >Metre
+          <select class="field" aria-label="Section metre" (change)="setMetre($any($event.target).value)">
+            <option value="song" [selected]="own().metre === undefined">as the song</option>
+            @for (name of metres; track name) {
+              <option [value]="name" [selected]="own().metre !== undefined && name === metreOf()">{{ name }}</option>
+            }
+          </select></label
+        >
+        <label
+          >Tempo
+          <input
+            #tempo
+            class="field mono"
+            inputmode="decimal"
+            aria-label="Section tempo"
+            placeholder="as the song"
+            [value]="own().tempo ?? ''"
+            [attr.aria-invalid]="problem() !== null"
+            (change)="setTempo(tempo.value)"
+        /></label>
+        @if (problem(); as text) {
+          <span class="problem" role="alert">{{ text }}</span>
+        }
       </div>
     }
   `,
   styles: `
-    .own { display: flex; flex-wrap: wrap; gap: 4px 12px; padding: 2px 12px 6px 122px; font-size: 0.8125rem; }
-    label { display: inline-flex; align-items: center; gap: 5px; color: var(--quiet); }
-    .field { min-height: 26px; }
-    .scale { max-width: 9rem; }
-    input { width: 6rem; }
+    .own {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 4px 12px;
+      padding: 2px 12px 6px 122px;
+      font-size: 0.8125rem;
+    }
+    label {
+      display: inline-flex;
+      align-items: center;
+      gap: 5px;
+      color: var(--quiet);
+    }
+    .field {
+      min-height: 26px;
+    }
+    .scale {
+      max-width: 9rem;
+    }
+    input {
+      width: 6rem;
+    }
   `,
 })
 export class SectionGround {
@@ -52,10 +101,21 @@ export class SectionGround {
   protected readonly metres = METRES.map(metreName);
   protected readonly own = computed((): OwnGround => this.section()?.ground ?? {});
   protected readonly tonicClass = computed(() => pitchClassOf(this.ground()?.tonic ?? 0));
-  protected readonly metreOf = computed(() => { const ground = this.ground(); return ground ? metreName(ground.metre) : ''; });
-  protected readonly tonics = computed(() => tonicsFor(this.ground()?.scale ?? 'major').map((tonic) => ({ value: pitchClassOf(tonic), name: printedName(tonic) })));
+  protected readonly metreOf = computed(() => {
+    const ground = this.ground();
+    return ground ? metreName(ground.metre) : '';
+  });
+  protected readonly tonics = computed(() =>
+    tonicsFor(this.ground()?.scale ?? 'major').map((tonic) => ({
+      value: pitchClassOf(tonic),
+      name: printedName(tonic),
+    })),
+  );
   /** Of the section in view: another one has nothing to do with it. */
-  protected readonly problem = linkedSignal<string | undefined, string | null>({ source: () => this.section()?.id, computation: () => null });
+  protected readonly problem = linkedSignal<string | undefined, string | null>({
+    source: () => this.section()?.id,
+    computation: () => null,
+  });
 
   /** Setting what the song has lets the section follow the song again. */
   private change(change: Partial<OwnGround>): void {
@@ -78,7 +138,8 @@ export class SectionGround {
   }
 
   protected setMetre(value: string): void {
-    const metre = value === 'song' ? this.score()?.ground.metre : METRES.find((candidate) => metreName(candidate) === value);
+    const metre =
+      value === 'song' ? this.score()?.ground.metre : METRES.find((candidate) => metreName(candidate) === value);
     if (metre) this.change({ metre });
   }
 

@@ -1,4 +1,15 @@
-import { afterNextRender, ChangeDetectionStrategy, Component, computed, DestroyRef, ElementRef, inject, linkedSignal, signal, viewChild } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  ElementRef,
+  inject,
+  linkedSignal,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
@@ -21,7 +32,19 @@ import { Playback } from '../sound/playback';
 import { Drafting } from '../state/drafting';
 import { newId } from '../state/ids';
 import { HarmonyDesk } from '../state/harmony-desk';
-import { selectBar, selectChords, selectHeard, selectHeardChoices, selectLine, selectPlaced, selectScore, selectSection, selectSession, selectTakes, selectView } from '../state/selectors';
+import {
+  selectBar,
+  selectChords,
+  selectHeard,
+  selectHeardChoices,
+  selectLine,
+  selectPlaced,
+  selectScore,
+  selectSection,
+  selectSession,
+  selectTakes,
+  selectView,
+} from '../state/selectors';
 import { SoloDesk } from '../state/solo-desk';
 import { SessionActions, type Drawer } from '../state/session';
 import { ScoreActions } from '../state/song.actions';
@@ -71,7 +94,9 @@ export class Sheet {
   protected readonly ownGround = computed(() => {
     const own = this.section()?.ground ?? {};
     const key = own.tonic === undefined && own.scale === undefined ? [] : [this.keyText()];
-    return [...key, ...(own.metre ? [metreName(own.metre)] : []), ...(own.tempo ? [`♩ = ${own.tempo}`] : [])].join(', ');
+    return [...key, ...(own.metre ? [metreName(own.metre)] : []), ...(own.tempo ? [`♩ = ${own.tempo}`] : [])].join(
+      ', ',
+    );
   });
   protected readonly systems = computed(() => {
     const [section, score] = [this.section(), this.score()];
@@ -79,7 +104,10 @@ export class Sheet {
   });
   protected readonly cursor = signal(0);
   /** Of the section in view: another one has nothing to do with it. */
-  protected readonly barsProblem = linkedSignal<string | undefined, string | null>({ source: () => this.section()?.id, computation: () => null });
+  protected readonly barsProblem = linkedSignal<string | undefined, string | null>({
+    source: () => this.section()?.id,
+    computation: () => null,
+  });
   private dragFrom: number | null = null;
   private readonly body = viewChild.required<ElementRef<HTMLElement>>('body');
   private readonly head = viewChild.required<ElementRef<HTMLElement>>('head');
@@ -89,16 +117,24 @@ export class Sheet {
     if (!section || !score) return [];
     const { metre } = groundOf(score, section);
     const onBeat = (at: Ticks): boolean => metricalWeight(metre, at) >= WEIGHT.beat;
-    return score.parts.map((part) => ({ part, notes: soundingNotes(score, section, part.id, this.takes(), this.heard()) })).map(({ part, notes }) => ({
-      part,
-      notes,
-      // Only what stays put when chords change can rub against them unasked.
-      clashes: isDrumRole(part.role) || this.follows(section.id, part.id) ? NO_MARKS : someOf(clashes(notes, this.chords(), onBeat)),
-      roles: this.session().rolesShown && part.id === this.line() && isLine(part.role) ? noteRoles(notes, this.chords(), metre) : NO_ROLES,
-      shape: shapeOf(part.colour, isDrumRole(part.role)),
-      tentative: this.heard()[section.id]?.[part.id] !== undefined,
-      instrument: instrumentOf(part.instrument).name,
-    }));
+    return score.parts
+      .map((part) => ({ part, notes: soundingNotes(score, section, part.id, this.takes(), this.heard()) }))
+      .map(({ part, notes }) => ({
+        part,
+        notes,
+        // Only what stays put when chords change can rub against them unasked.
+        clashes:
+          isDrumRole(part.role) || this.follows(section.id, part.id)
+            ? NO_MARKS
+            : someOf(clashes(notes, this.chords(), onBeat)),
+        roles:
+          this.session().rolesShown && part.id === this.line() && isLine(part.role)
+            ? noteRoles(notes, this.chords(), metre)
+            : NO_ROLES,
+        shape: shapeOf(part.colour, isDrumRole(part.role)),
+        tentative: this.heard()[section.id]?.[part.id] !== undefined,
+        instrument: instrumentOf(part.instrument).name,
+      }));
   });
 
   private keyText(): string {
@@ -111,7 +147,8 @@ export class Sheet {
   /** True for takes that chords carry along by themselves. */
   private follows(section: string, part: string): boolean {
     const now = this.section();
-    const how = now?.id === section ? partTake(this.takes(), soundingId(now, part, this.heard()))?.origin.how : undefined;
+    const how =
+      now?.id === section ? partTake(this.takes(), soundingId(now, part, this.heard()))?.origin.how : undefined;
     return how === undefined || how === 'drafted' || how === 'fitted' || how === 'voiced';
   }
 
@@ -120,12 +157,18 @@ export class Sheet {
     return section ? this.heard()[section.id]?.[HARMONY] !== undefined : false;
   });
 
-  protected readonly empty = computed(() => this.chords().length === 0 && this.lanes().every(({ notes }) => notes.length === 0));
+  protected readonly empty = computed(
+    () => this.chords().length === 0 && this.lanes().every(({ notes }) => notes.length === 0),
+  );
 
   constructor() {
     const destroyed = inject(DestroyRef);
     afterNextRender(() => {
-      destroyed.onDestroy(this.playback.watch((tick) => { this.moveHead(tick); }));
+      destroyed.onDestroy(
+        this.playback.watch((tick) => {
+          this.moveHead(tick);
+        }),
+      );
     });
   }
 
@@ -138,7 +181,8 @@ export class Sheet {
       return;
     }
     const place = this.placed().findLast(({ start }) => start <= tick);
-    if (place && place.occurrence.id !== view.occurrence.id && !this.session().looping) this.store.dispatch(SessionActions.occurrenceViewed({ occurrence: place.occurrence.id }));
+    if (place && place.occurrence.id !== view.occurrence.id && !this.session().looping)
+      this.store.dispatch(SessionActions.occurrenceViewed({ occurrence: place.occurrence.id }));
     const inSection = tick - view.start;
     const index = this.systems().findIndex(({ from, to }) => inSection >= from && inSection < to);
     const row = this.body().nativeElement.querySelectorAll<HTMLElement>('.rows')[index];
@@ -168,7 +212,9 @@ export class Sheet {
     const perSystem = system.room / this.bar();
     const from = Math.max(bars.from, system.firstBar);
     const to = Math.min(bars.to, system.firstBar + system.bars);
-    return to <= from ? null : { left: (100 * (from - system.firstBar)) / perSystem, width: (100 * (to - from)) / perSystem };
+    return to <= from
+      ? null
+      : { left: (100 * (from - system.firstBar)) / perSystem, width: (100 * (to - from)) / perSystem };
   }
 
   protected lanePart(line: Part): string {
@@ -185,14 +231,18 @@ export class Sheet {
 
   protected drag(event: PointerEvent): void {
     if (this.dragFrom === null) return;
-    const row = document.elementsFromPoint(event.clientX, event.clientY).map((element) => element.closest<HTMLElement>('.rows')).find((found) => found);
+    const row = document
+      .elementsFromPoint(event.clientX, event.clientY)
+      .map((element) => element.closest<HTMLElement>('.rows'))
+      .find((found) => found);
     const system = row ? this.systems()[Number(row.dataset['system'])] : undefined;
     if (!row || !system) return;
     const bar = this.barIn(event.clientX, row, system);
     const from = Math.min(this.dragFrom, bar);
     const to = Math.max(this.dragFrom, bar) + 1;
     const now = this.session().bars;
-    if ((bar !== this.dragFrom || now) && (now?.from !== from || now.to !== to)) this.store.dispatch(SessionActions.barsSelected({ bars: { from, to } }));
+    if ((bar !== this.dragFrom || now) && (now?.from !== from || now.to !== to))
+      this.store.dispatch(SessionActions.barsSelected({ bars: { from, to } }));
   }
 
   protected release(): void {
@@ -217,8 +267,11 @@ export class Sheet {
     if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
       const next = lines[Math.max(0, Math.min(lines.length - 1, at + (event.key === 'ArrowUp' ? -1 : 1)))];
       if (next) this.focusLine(next);
-      setTimeout(() => { this.body().nativeElement.querySelector<HTMLElement>('.part-name[tabindex="0"]')?.focus(); });
-    } else if (event.key === 'ArrowLeft' || event.key === 'ArrowRight') this.moveCursor(event.key === 'ArrowLeft' ? -1 : 1, event.shiftKey);
+      setTimeout(() => {
+        this.body().nativeElement.querySelector<HTMLElement>('.part-name[tabindex="0"]')?.focus();
+      });
+    } else if (event.key === 'ArrowLeft' || event.key === 'ArrowRight')
+      this.moveCursor(event.key === 'ArrowLeft' ? -1 : 1, event.shiftKey);
     else return;
     event.preventDefault();
     event.stopPropagation();
@@ -235,21 +288,27 @@ export class Sheet {
       return;
     }
     const anchor = bars ? (before === bars.from ? bars.to - 1 : bars.from) : before;
-    this.store.dispatch(SessionActions.barsSelected({ bars: { from: Math.min(anchor, next), to: Math.max(anchor, next) + 1 } }));
+    this.store.dispatch(
+      SessionActions.barsSelected({ bars: { from: Math.min(anchor, next), to: Math.max(anchor, next) + 1 } }),
+    );
   }
 
   protected rename(input: HTMLInputElement): void {
     const section = this.section();
     const name = input.value.trim();
-    if (section && name !== '') this.store.dispatch(ScoreActions.sectionChanged({ section: section.id, change: { name } }));
+    if (section && name !== '')
+      this.store.dispatch(ScoreActions.sectionChanged({ section: section.id, change: { name } }));
     input.value = this.section()?.name ?? '';
   }
 
   protected setBars(input: HTMLInputElement): void {
     const bars = readWhole(input.value, 1, LIMITS.bars);
     const section = this.section();
-    this.barsProblem.set(bars === null ? `A section has 1 to ${LIMITS.bars} bars, as a whole number; it stays as it was.` : null);
-    if (bars !== null && section) this.store.dispatch(ScoreActions.sectionChanged({ section: section.id, change: { bars } }));
+    this.barsProblem.set(
+      bars === null ? `A section has 1 to ${LIMITS.bars} bars, as a whole number; it stays as it was.` : null,
+    );
+    if (bars !== null && section)
+      this.store.dispatch(ScoreActions.sectionChanged({ section: section.id, change: { bars } }));
     else input.value = String(section?.bars ?? '');
   }
 

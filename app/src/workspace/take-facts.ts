@@ -26,17 +26,25 @@ export function chordFactsText({ chords }: HarmonyTake, melody: PartTake | null,
 }
 
 /** What is said of a part's take. */
-export function partFactsText(take: PartTake, role: Role, chords: readonly ChordSpan[], ground: Ground, bars: number): string {
+export function partFactsText(
+  take: PartTake,
+  role: Role,
+  chords: readonly ChordSpan[],
+  ground: Ground,
+  bars: number,
+): string {
   const key = keyOf(ground);
   const facts = factsOf(take.notes, chords, key, ground.metre, bars);
   if (facts.low === null || facts.high === null) return 'silent';
   if (isDrumRole(role)) return `${facts.onsetsPerBar} onsets a bar, ${facts.repeatedRhythms} % of bars return`;
   const before = take.notes.filter(({ start }) => start < 0).length;
-  return [
-    `${nameIn(key, facts.low)}–${nameIn(key, facts.high)}, ${facts.onsetsPerBar} onsets a bar`,
-    ...(isLine(role) ? [`${facts.steps} % steps`] : []),
-    `${facts.chordTonesOnBeats} % chord notes on beats`,
-    ...(facts.outsideScale > 0 ? [`${facts.outsideScale} outside the scale`] : []),
-    ...(before > 0 ? [`a pick-up of ${before} ${before === 1 ? 'note' : 'notes'}`] : []),
-  ].join(', ') + (isLine(role) ? `; ${sayRoles(noteRoles(take.notes, chords, ground.metre))}` : '');
+  return (
+    [
+      `${nameIn(key, facts.low)}–${nameIn(key, facts.high)}, ${facts.onsetsPerBar} onsets a bar`,
+      ...(isLine(role) ? [`${facts.steps} % steps`] : []),
+      `${facts.chordTonesOnBeats} % chord notes on beats`,
+      ...(facts.outsideScale > 0 ? [`${facts.outsideScale} outside the scale`] : []),
+      ...(before > 0 ? [`a pick-up of ${before} ${before === 1 ? 'note' : 'notes'}`] : []),
+    ].join(', ') + (isLine(role) ? `; ${sayRoles(noteRoles(take.notes, chords, ground.metre))}` : '')
+  );
 }

@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, signal, untracked, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  ElementRef,
+  inject,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
 import { deliverTake } from '@fendro/core/files/deliver';
@@ -15,7 +25,19 @@ import { Notices } from '../state/notices';
 import { Playback } from '../sound/playback';
 import { Drafting } from '../state/drafting';
 import { HarmonyDesk } from '../state/harmony-desk';
-import { selectBar, selectChords, selectHeard, selectLine, selectLineTakes, selectPart, selectScore, selectSection, selectSession, selectSounding, selectTakes } from '../state/selectors';
+import {
+  selectBar,
+  selectChords,
+  selectHeard,
+  selectLine,
+  selectLineTakes,
+  selectPart,
+  selectScore,
+  selectSection,
+  selectSession,
+  selectSounding,
+  selectTakes,
+} from '../state/selectors';
 import { newId } from '../state/ids';
 import { SessionActions } from '../state/session';
 import { Shelf } from '../state/shelf';
@@ -64,27 +86,42 @@ export class TakeList {
   private rival: string | null = null;
 
   protected readonly bar = this.store.selectSignal(selectBar);
-  protected readonly shape = computed(() => { const part = this.part(); return part ? shapeOf(part.colour, isDrumRole(part.role)) : 'bar'; });
-  protected readonly chosen = computed(() => { const section = this.section(); return section ? chosenId(section, this.line()) : null; });
-  protected readonly discardedCount = computed(() => this.all().filter(({ id }) => this.verdict(id) === 'discarded').length);
+  protected readonly shape = computed(() => {
+    const part = this.part();
+    return part ? shapeOf(part.colour, isDrumRole(part.role)) : 'bar';
+  });
+  protected readonly chosen = computed(() => {
+    const section = this.section();
+    return section ? chosenId(section, this.line()) : null;
+  });
+  protected readonly discardedCount = computed(
+    () => this.all().filter(({ id }) => this.verdict(id) === 'discarded').length,
+  );
 
   protected readonly takes = computed(() => {
     const score = this.score();
     if (!score) return [];
-    const shown = this.all().filter(({ id }) => this.showDiscarded() || this.verdict(id) !== 'discarded' || id === this.sounding());
+    const shown = this.all().filter(
+      ({ id }) => this.showDiscarded() || this.verdict(id) !== 'discarded' || id === this.sounding(),
+    );
     const section = this.section();
     const key = keyOf(section ? groundOf(score, section) : score.ground);
     const drums = isDrumRole(this.part()?.role ?? 'melody');
     const { metre } = section ? groundOf(score, section) : score.ground;
-    const roles = (notes: readonly Note[]): readonly NoteRole[] => (this.showRoles() ? noteRoles(notes, this.chords(), metre) : NO_ROLES);
+    const roles = (notes: readonly Note[]): readonly NoteRole[] =>
+      this.showRoles() ? noteRoles(notes, this.chords(), metre) : NO_ROLES;
     return shown.map((take, index) => {
       const verdict = this.verdict(take.id);
       const notes = take.of === 'part' && section ? fittedNotes(score, section, take, this.ledger(), this.heard()) : [];
       return {
-        take, verdict, place: index + 1,
-        notes, roles: roles(notes),
+        take,
+        verdict,
+        place: index + 1,
+        notes,
+        roles: roles(notes),
         state: take.id === this.sounding() ? (take.id === this.chosen() ? 'chosen' : 'heard') : '',
-        said: sayTake(take, index + 1, shown.length, verdict, key, drums) + (take.id === this.chosen() ? ', chosen' : ''),
+        said:
+          sayTake(take, index + 1, shown.length, verdict, key, drums) + (take.id === this.chosen() ? ', chosen' : ''),
       };
     });
   });
@@ -95,15 +132,23 @@ export class TakeList {
     const take = this.all().find(({ id }) => id === this.sounding());
     if (!score || !section || !take) return null;
     const ground = groundOf(score, section);
-    if (take.of === 'part') return partFactsText(take, this.part()?.role ?? 'melody', this.chords(), ground, section.bars);
+    if (take.of === 'part')
+      return partFactsText(take, this.part()?.role ?? 'melody', this.chords(), ground, section.bars);
     const asking = take.origin.asking;
-    return chordFactsText(take, asking?.harmonyBrief?.under ? partTake(this.ledger(), asking.beside[0] ?? null) : null, ground);
+    return chordFactsText(
+      take,
+      asking?.harmonyBrief?.under ? partTake(this.ledger(), asking.beside[0] ?? null) : null,
+      ground,
+    );
   });
 
   /** Signs for what each note does, where they are asked for; only single lines have them. */
   protected readonly showRoles = computed(() => this.session().rolesShown && isLine(this.part()?.role ?? 'drums'));
   protected readonly hasRoles = computed(() => isLine(this.part()?.role ?? 'drums'));
-  protected readonly signs = (Object.keys(ROLE_SIGNS) as (keyof typeof ROLE_SIGNS)[]).map((role) => ({ role, path: signPath(role) }));
+  protected readonly signs = (Object.keys(ROLE_SIGNS) as (keyof typeof ROLE_SIGNS)[]).map((role) => ({
+    role,
+    path: signPath(role),
+  }));
 
   protected toggleRoles(): void {
     this.store.dispatch(SessionActions.rolesToggled());
@@ -172,9 +217,14 @@ export class TakeList {
     if (!score || !section || !part || !take) return;
     const place = this.takes().findIndex((entry) => entry.take.id === take.id) + 1;
     const fitted = { ...take, notes: fittedNotes(score, section, take, this.ledger(), this.heard()) };
-    const phrase = phraseFrom(fitted, part.role, this.chords(), groundOf(score, section), { id: newId('phrase'), name: withEnding(`${part.name} of ${section.name}`, `, take ${place}`, LONGEST_PHRASE_NAME) });
+    const phrase = phraseFrom(fitted, part.role, this.chords(), groundOf(score, section), {
+      id: newId('phrase'),
+      name: withEnding(`${part.name} of ${section.name}`, `, take ${place}`, LONGEST_PHRASE_NAME),
+    });
     if (phrase && !this.shelf.savePhrase(phrase)) return;
-    this.notices.say(phrase ? `Saved among your phrases as “${phrase.name}”.` : 'This take is silent: there is no phrase in it.');
+    this.notices.say(
+      phrase ? `Saved among your phrases as “${phrase.name}”.` : 'This take is silent: there is no phrase in it.',
+    );
   }
 
   protected readonly unheardCount = computed(() => {
@@ -194,7 +244,10 @@ export class TakeList {
   }
 
   private isOurs(target: EventTarget | null): boolean {
-    return target === document.body || (target instanceof HTMLElement && (target.id === 'main' || this.host.nativeElement.contains(target)));
+    return (
+      target === document.body ||
+      (target instanceof HTMLElement && (target.id === 'main' || this.host.nativeElement.contains(target)))
+    );
   }
 
   protected key(event: KeyboardEvent): void {

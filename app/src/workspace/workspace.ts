@@ -22,9 +22,19 @@ import { StylesDrawer } from './styles/styles-drawer';
       <div class="left">
         <fd-sheet />
         @switch (session().drawer) {
-          @case ('mix') { <fd-mix-drawer /> }
-          @case ('styles') { @defer (on immediate) { <fd-styles-drawer /> } }
-          @case ('phrases') { @defer (on immediate) { <fd-phrases-drawer /> } }
+          @case ('mix') {
+            <fd-mix-drawer />
+          }
+          @case ('styles') {
+            @defer (on immediate) {
+              <fd-styles-drawer />
+            }
+          }
+          @case ('phrases') {
+            @defer (on immediate) {
+              <fd-phrases-drawer />
+            }
+          }
         }
       </div>
       <fd-bench />
@@ -32,12 +42,37 @@ import { StylesDrawer } from './styles/styles-drawer';
     <fd-first-minute />
   `,
   styles: `
-    :host { display: flex; flex-direction: column; flex: 1; min-height: 0; }
-    .middle { display: flex; flex: 1; min-height: 0; }
-    .left { flex: 1; min-width: 0; display: flex; flex-direction: column; min-height: 0; }
-    fd-sheet { flex: 1; min-height: 0; }
-    fd-bench { width: 340px; flex: none; }
-    @media (max-width: 1100px) { fd-bench { width: 300px; } }
+    :host {
+      display: flex;
+      flex-direction: column;
+      flex: 1;
+      min-height: 0;
+    }
+    .middle {
+      display: flex;
+      flex: 1;
+      min-height: 0;
+    }
+    .left {
+      flex: 1;
+      min-width: 0;
+      display: flex;
+      flex-direction: column;
+      min-height: 0;
+    }
+    fd-sheet {
+      flex: 1;
+      min-height: 0;
+    }
+    fd-bench {
+      width: 340px;
+      flex: none;
+    }
+    @media (max-width: 1100px) {
+      fd-bench {
+        width: 300px;
+      }
+    }
   `,
 })
 export class Workspace {

@@ -13,7 +13,8 @@ import { logWeight, temperatureOf } from '../../trellis/weights';
 import { underMelody } from './under-melody';
 import { ADMISSION, candidatesFor, diatonicCandidates, isTonic, rootDistance, type Candidate } from './vocabulary';
 
-export type Progression = { readonly ok: true; readonly chords: ChordSpan[] } | { readonly ok: false; readonly reason: string };
+export type Progression =
+  { readonly ok: true; readonly chords: ChordSpan[] } | { readonly ok: false; readonly reason: string };
 
 interface Slot {
   readonly start: Ticks;
@@ -29,8 +30,13 @@ function withHeld(slots: readonly Slot[], { held, length }: HarmonyContext): Slo
   const free = slots.filter(({ start }) => !inHeld(start)).map(({ start }) => start);
   const after = held.map(({ start, duration }) => start + duration).filter((at) => at < length && !inHeld(at));
   const starts = [...new Set([...free, ...after])];
-  const all: Slot[] = [...held.map((span) => ({ start: span.start, duration: span.duration, held: span })), ...starts.map((start) => ({ start, duration: 0 }))].sort((a, b) => a.start - b.start);
-  return all.map((slot, index) => (slot.held ? slot : { ...slot, duration: (all[index + 1]?.start ?? length) - slot.start }));
+  const all: Slot[] = [
+    ...held.map((span) => ({ start: span.start, duration: span.duration, held: span })),
+    ...starts.map((start) => ({ start, duration: 0 })),
+  ].sort((a, b) => a.start - b.start);
+  return all.map((slot, index) =>
+    slot.held ? slot : { ...slot, duration: (all[index + 1]?.start ?? length) - slot.start },
+  );
 }
 
 /** Only the held chord; one without sound stands for any. */
@@ -61,7 +67,10 @@ export function draftProgression(context: HarmonyContext, seed: number, attempt:
   const between: Links[] = slots.slice(1).map(() => links);
   const path = drawWithReturn(slots, layers, between, context, stream(seed, 'harmony', 'chords', attempt));
   if (typeof path === 'number') return { ok: false, reason: blame(path, slots.length, brief) };
-  const chords = slots.map(({ start, duration, held: own }, position): ChordSpan => own ?? { start, duration, chord: (candidates[path[position] as number] as Candidate).chord });
+  const chords = slots.map(
+    ({ start, duration, held: own }, position): ChordSpan =>
+      own ?? { start, duration, chord: (candidates[path[position] as number] as Candidate).chord },
+  );
   return { ok: true, chords };
 }
 
@@ -81,7 +90,10 @@ function drawSlots(context: HarmonyContext, random: Random): Slot[] {
     const start = bar * barTicks;
     const beforeCadence = bar % UNIT_BARS === UNIT_BARS - 2 && bars > 2;
     const last = bar === bars - 1 && bars > 1;
-    const split = middle > 0 && !last && (brief.pace === 2 ? happens(random, 85) : beforeCadence && happens(random, style.harmony.splits));
+    const split =
+      middle > 0 &&
+      !last &&
+      (brief.pace === 2 ? happens(random, 85) : beforeCadence && happens(random, style.harmony.splits));
     if (split) slots.push({ start, duration: middle }, { start: start + middle, duration: barTicks - middle });
     else slots.push({ start, duration: barTicks });
   }
@@ -113,29 +125,47 @@ function withAsked(candidates: Candidate[], asked: readonly (Chord | null)[], ke
   for (const chord of asked) {
     if (chord === null || result.some((candidate) => sameChord(candidate.chord, chord))) continue;
     const near = candidates.find((candidate) => pitchClassOf(candidate.chord.root) === pitchClassOf(chord.root));
-    result.push({ chord, kind: 'asked', degree: near?.degree ?? 1 + Math.round((rootDistance(chord, key) * 6) / 11), leadsTo: null });
+    result.push({
+      chord,
+      kind: 'asked',
+      degree: near?.degree ?? 1 + Math.round((rootDistance(chord, key) * 6) / 11),
+      leadsTo: null,
+    });
   }
   return result;
 }
 
 /** Weights of the candidates at one position, with the constraints of the first, last and cadence chords. */
-function layerAt(position: number, slots: readonly Slot[], candidates: readonly Candidate[], context: HarmonyContext, asked: Asked): Int32Array {
+function layerAt(
+  position: number,
+  slots: readonly Slot[],
+  candidates: readonly Candidate[],
+  context: HarmonyContext,
+  asked: Asked,
+): Int32Array {
   const { key, brief } = context;
   const count = slots.length;
   const isLast = position === count - 1;
   // A chord that leads somewhere only stands where what follows is free, or where it leads there.
   const next = slots[position + 1]?.held?.chord;
-  const leadsOn = (candidate: Candidate): boolean => candidate.leadsTo === null || !next || candidate.leadsTo === pitchClassOf(next.root);
+  const leadsOn = (candidate: Candidate): boolean =>
+    candidate.leadsTo === null || !next || candidate.leadsTo === pitchClassOf(next.root);
   const wanted = position === 0 ? asked.first : isLast ? asked.last : null;
   const meets = (candidate: Candidate): boolean =>
-    wanted ? sameChord(candidate.chord, wanted) : meetsCadence(candidate, position, count, context) && !(isLast && candidate.leadsTo !== null) && leadsOn(candidate) && degreeShare(context, pitchClassOf(candidate.chord.root)) > 0;
+    wanted
+      ? sameChord(candidate.chord, wanted)
+      : meetsCadence(candidate, position, count, context) &&
+        !(isLast && candidate.leadsTo !== null) &&
+        leadsOn(candidate) &&
+        degreeShare(context, pitchClassOf(candidate.chord.root)) > 0;
   const admitted = (candidate: Candidate): boolean => ADMISSION[candidate.kind].from <= brief.adventure;
   // Chords outside the key come in early only for a cadence that the scale itself cannot make.
   const enough = candidates.some((candidate) => admitted(candidate) && meets(candidate));
   return Int32Array.from(candidates, (candidate) => {
     if (!meets(candidate) || (enough && !admitted(candidate))) return FORBIDDEN;
     let weight = -Math.round((ADMISSION[candidate.kind].price * (130 - brief.adventure)) / 100);
-    if (position === 0 && !isLast) weight += isTonic(candidate, key) ? 160 : candidate.degree === 6 || candidate.degree === 4 ? -40 : -180;
+    if (position === 0 && !isLast)
+      weight += isTonic(candidate, key) ? 160 : candidate.degree === 6 || candidate.degree === 4 ? -40 : -180;
     if (candidate.chord.tones.includes('b5') && !candidate.chord.tones.includes('3')) weight -= 160;
     if (context.weights) weight += logWeight(degreeShare(context, pitchClassOf(candidate.chord.root)));
     return weight;
@@ -168,7 +198,10 @@ function isDominant(candidate: Candidate, key: Key): boolean {
   if (candidate.leadsTo !== null) return false;
   const distance = rootDistance(candidate.chord, key);
   const flatSeven = scaleOf(key.scale).degrees.includes('b7');
-  return (distance === 7 && !candidate.chord.tones.includes('b5')) || (flatSeven && distance === 10 && candidate.chord.tones.includes('3'));
+  return (
+    (distance === 7 && !candidate.chord.tones.includes('b5')) ||
+    (flatSeven && distance === 10 && candidate.chord.tones.includes('3'))
+  );
 }
 
 /**
@@ -181,7 +214,10 @@ function linkCandidates(candidates: readonly Candidate[], { style, key }: Harmon
 }
 
 /** The moves of a style in a key, and whether its flat seventh does the dominant's work. */
-export function dialectOf(style: HarmonyContext['style'], key: Key): { readonly moves: Moves; readonly modal: boolean } {
+export function dialectOf(
+  style: HarmonyContext['style'],
+  key: Key,
+): { readonly moves: Moves; readonly modal: boolean } {
   const scale = scaleOf(key.scale);
   const minor = isMinorish(scale);
   return { moves: minor ? style.harmony.minor : style.harmony.major, modal: !minor && scale.degrees.includes('b7') };
@@ -199,7 +235,9 @@ export function moveWeight(from: Candidate, to: Candidate, moves: Moves, modal: 
   return logWeight(share) + pull;
 }
 
-/** Share of a move in the dialect; in mixolydian and its like the flat seventh takes over most of the dominant's work. */
+/**
+ * Share of a move in the dialect; in mixolydian and its like the flat seventh takes over most of the dominant's work.
+ */
 function dialectShare(from: number, to: number, moves: Moves, modal: boolean): number {
   const row = moves[modal && from === 7 ? 5 : from] ?? {};
   const total = Object.values(row).reduce((sum, weight) => sum + weight, 0);
@@ -212,7 +250,13 @@ function dialectShare(from: number, to: number, moves: Moves, modal: boolean): n
  * Draws the path; from eight bars on, the second half may return to the first four bars and change only its cadence:
  * returning chords are held positions of the trellis.
  */
-function drawWithReturn(slots: readonly Slot[], layers: Int32Array[], links: readonly Links[], context: HarmonyContext, random: Random): Int32Array | number {
+function drawWithReturn(
+  slots: readonly Slot[],
+  layers: Int32Array[],
+  links: readonly Links[],
+  context: HarmonyContext,
+  random: Random,
+): Int32Array | number {
   const free = pathSampler({ layers, links }, temperatureOf(context.brief.adventure));
   if (isDeadEnd(free)) return free.deadEnd;
   const path = free.draw(random);
@@ -240,7 +284,8 @@ function only(layer: Int32Array, state: number): Int32Array {
 }
 
 function blame(position: number, count: number, brief: HarmonyBrief): string {
-  const place = position === 0 ? 'first chord' : position >= count - 2 ? `${brief.cadence} cadence` : `chord ${position + 1}`;
+  const place =
+    position === 0 ? 'first chord' : position >= count - 2 ? `${brief.cadence} cadence` : `chord ${position + 1}`;
   return `No progression in this key can meet the ${place}. Try another cadence, free the first or last chord, or raise adventure.`;
 }
 

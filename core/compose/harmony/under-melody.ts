@@ -20,7 +20,10 @@ const READINGS: readonly Pick<HarmonyBrief, 'adventure' | 'colouring'>[] = [
 ];
 
 /** The brief of one reading: attempts go round from plain to adventurous. */
-export const readingBrief = (brief: HarmonyBrief, attempt: number): HarmonyBrief => ({ ...brief, ...READINGS[attempt % READINGS.length] });
+export const readingBrief = (brief: HarmonyBrief, attempt: number): HarmonyBrief => ({
+  ...brief,
+  ...READINGS[attempt % READINGS.length],
+});
 
 /** How much a melody note asks to be in its chord: by metrical weight and by length. */
 function importance({ start, duration }: Note, { metre }: Pick<HarmonyContext, 'metre'>): number {
@@ -36,7 +39,12 @@ const soundsIn = ({ start, duration }: Note, slot: { readonly start: Ticks; read
 const FOREIGN = 190;
 
 /** Adds to the weights of one place what the melody above it says of each chord. */
-export function underMelody(layer: Int32Array, candidates: readonly Candidate[], slot: { readonly start: Ticks; readonly duration: Ticks }, context: HarmonyContext): Int32Array {
+export function underMelody(
+  layer: Int32Array,
+  candidates: readonly Candidate[],
+  slot: { readonly start: Ticks; readonly duration: Ticks },
+  context: HarmonyContext,
+): Int32Array {
   const notes = context.melody.filter((note) => soundsIn(note, slot));
   if (notes.length === 0) return layer;
   return layer.map((weight, index) => {

@@ -71,24 +71,73 @@ export function diatonicCandidates(key: Key, colouring: Colouring): Candidate[] 
  * scales that cannot build a chord there themselves.
  */
 const BORROWED: Readonly<Record<'major' | 'minor', readonly (readonly [degree: string, tones: string])[]>> = {
-  major: [['4', '1 b3 5'], ['b7', '1 3 5'], ['b6', '1 3 5'], ['b3', '1 3 5'], ['5', '1 b3 5'], ['5', '1 3 5'], ['1', '1 3 5'], ['4', '1 3 5'], ['6', '1 b3 5']],
-  minor: [['5', '1 3 5'], ['4', '1 3 5'], ['b2', '1 3 5'], ['6', '1 b3 b5'], ['b7', '1 3 5'], ['1', '1 3 5'], ['1', '1 b3 5'], ['4', '1 b3 5'], ['b6', '1 3 5']],
+  major: [
+    ['4', '1 b3 5'],
+    ['b7', '1 3 5'],
+    ['b6', '1 3 5'],
+    ['b3', '1 3 5'],
+    ['5', '1 b3 5'],
+    ['5', '1 3 5'],
+    ['1', '1 3 5'],
+    ['4', '1 3 5'],
+    ['6', '1 b3 5'],
+  ],
+  minor: [
+    ['5', '1 3 5'],
+    ['4', '1 3 5'],
+    ['b2', '1 3 5'],
+    ['6', '1 b3 b5'],
+    ['b7', '1 3 5'],
+    ['1', '1 3 5'],
+    ['1', '1 b3 5'],
+    ['4', '1 b3 5'],
+    ['b6', '1 3 5'],
+  ],
 };
-const MEDIANTS: Readonly<Record<'major' | 'minor', readonly string[]>> = { major: ['3', '6', 'b3', 'b6'], minor: ['3', '6'] };
+const MEDIANTS: Readonly<Record<'major' | 'minor', readonly string[]>> = {
+  major: ['3', '6', 'b3', 'b6'],
+  minor: ['3', '6'],
+};
 
-function foreign(key: Key, degree: string, tones: readonly string[], kind: CandidateKind, colouring: Colouring): Candidate {
+function foreign(
+  key: Key,
+  degree: string,
+  tones: readonly string[],
+  kind: CandidateKind,
+  colouring: Colouring,
+): Candidate {
   const interval = intervalOf(degree);
   const dominant = numberOf(interval) === 5 && tones.includes('3') && colouring !== 'triads';
-  return { chord: makeChord(key.tonic + interval, dominant ? [...tones, 'b7'] : tones), kind, degree: numberOf(interval), leadsTo: null };
+  return {
+    chord: makeChord(key.tonic + interval, dominant ? [...tones, 'b7'] : tones),
+    kind,
+    degree: numberOf(interval),
+    leadsTo: null,
+  };
 }
 
 /** Dominants of the other degrees, and their tritone substitutes. */
 function dominants(key: Key, diatonic: readonly Candidate[]): Candidate[] {
   return diatonic
-    .filter(({ chord, degree }) => degree !== 1 && chord.tones.includes('5') && (chord.tones.includes('3') || chord.tones.includes('b3')))
+    .filter(
+      ({ chord, degree }) =>
+        degree !== 1 && chord.tones.includes('5') && (chord.tones.includes('3') || chord.tones.includes('b3')),
+    )
     .map(({ chord }) => makeChord(chord.root + 1, ['1', '3', '5', 'b7']))
-    .map((chord): Candidate => ({ chord, kind: 'applied', degree: numberOf(chord.root - key.tonic), leadsTo: pitchClassOf(chord.root - 1) }))
-    .concat([{ chord: makeChord(key.tonic - 5, ['1', '3', '5', 'b7']), kind: 'tritone', degree: 2, leadsTo: pitchClassOf(key.tonic) }]);
+    .map((chord): Candidate => ({
+      chord,
+      kind: 'applied',
+      degree: numberOf(chord.root - key.tonic),
+      leadsTo: pitchClassOf(chord.root - 1),
+    }))
+    .concat([
+      {
+        chord: makeChord(key.tonic - 5, ['1', '3', '5', 'b7']),
+        kind: 'tritone',
+        degree: 2,
+        leadsTo: pitchClassOf(key.tonic),
+      },
+    ]);
 }
 
 /**
@@ -116,7 +165,10 @@ export function candidatesFor(key: Key, colouring: Colouring): Candidate[] {
 
 /** True where a chord can end on or stand for home. */
 export const isTonic = (candidate: Candidate, key: Key): boolean =>
-  pitchClassOf(candidate.chord.root) === pitchClassOf(key.tonic) && candidate.leadsTo === null && !candidate.chord.tones.includes('b5');
+  pitchClassOf(candidate.chord.root) === pitchClassOf(key.tonic) &&
+  candidate.leadsTo === null &&
+  !candidate.chord.tones.includes('b5');
 
 /** Semitones of the chord's root above the tonic. */
-export const rootDistance = (chord: Chord, key: Key): number => modulo(pitchClassOf(chord.root) - pitchClassOf(key.tonic), 12);
+export const rootDistance = (chord: Chord, key: Key): number =>
+  modulo(pitchClassOf(chord.root) - pitchClassOf(key.tonic), 12);

@@ -11,7 +11,8 @@ const SOFTER = 12;
 
 /** The next note of the scale from a pitch, upwards or downwards, inside the register; null beyond it. */
 function stepFrom(pitch: MidiNote, direction: 1 | -1, { brief, keyMask }: PartContext): MidiNote | null {
-  for (let next = pitch + direction; next >= brief.low && next <= brief.high; next += direction) if (inMask(keyMask, next)) return next;
+  for (let next = pitch + direction; next >= brief.low && next <= brief.high; next += direction)
+    if (inMask(keyMask, next)) return next;
   return null;
 }
 
@@ -30,7 +31,12 @@ export function drawPickUp(first: Note | undefined, context: PartContext, random
   const below = happens(random, 65);
   const lead = (direction: 1 | -1): MidiNote[] => {
     const pitches: MidiNote[] = [];
-    for (let from = stepFrom(first.pitch, direction, context); from !== null && pitches.length < count; from = stepFrom(from, direction, context)) pitches.unshift(from);
+    for (
+      let from = stepFrom(first.pitch, direction, context);
+      from !== null && pitches.length < count;
+      from = stepFrom(from, direction, context)
+    )
+      pitches.unshift(from);
     return pitches;
   };
   const wished = lead(below ? -1 : 1);
@@ -38,7 +44,12 @@ export function drawPickUp(first: Note | undefined, context: PartContext, random
   return pitches
     .map((pitch, index): Note => {
       const before = pitches.length - index;
-      return { start: first.start - before * step, duration: step - 20, pitch, velocity: clamp(first.velocity - Math.round((SOFTER * before) / MOST), 1, 127) };
+      return {
+        start: first.start - before * step,
+        duration: step - 20,
+        pitch,
+        velocity: clamp(first.velocity - Math.round((SOFTER * before) / MOST), 1, 127),
+      };
     })
     .filter(({ start }) => start < 0 && start >= -barTicks);
 }

@@ -34,12 +34,19 @@ function heightOf(contour: Contour, time: number): number {
   }
 }
 
-const CONTOURS: readonly (readonly [Contour, number])[] = [['arch', 40], ['fall', 18], ['rise', 16], ['wave', 18], ['level', 8]];
+const CONTOURS: readonly (readonly [Contour, number])[] = [
+  ['arch', 40],
+  ['fall', 18],
+  ['rise', 16],
+  ['wave', 18],
+  ['level', 8],
+];
 
 /** The pitches that a line may use: the scale's, chord tones outside it, and as adventure grows any. */
 function palette(context: PartContext): MidiNote[] {
   const { brief, keyMask, chords } = context;
-  const foreign = brief.adventure > 0 ? chords.reduce((mask, { chord }) => mask | (chord ? chordMask(chord) : 0), 0) : 0;
+  const foreign =
+    brief.adventure > 0 ? chords.reduce((mask, { chord }) => mask | (chord ? chordMask(chord) : 0), 0) : 0;
   const allowed: PitchClassMask = brief.adventure >= 55 ? 0xfff : keyMask | foreign;
   return range(brief.high - brief.low + 1)
     .map((step) => brief.low + step)
@@ -53,15 +60,32 @@ function palette(context: PartContext): MidiNote[] {
  *
  * @returns one pitch for each note, or what cannot be met
  */
-export function drawPitches(context: PartContext, rhythm: readonly RhythmNote[], plan: readonly PhraseUnit[], streamOf: (label: string) => Random): MidiNote[] | Unmet {
+export function drawPitches(
+  context: PartContext,
+  rhythm: readonly RhythmNote[],
+  plan: readonly PhraseUnit[],
+  streamOf: (label: string) => Random,
+): MidiNote[] | Unmet {
   const pitches = palette(context);
-  if (pitches.length === 0) return unmet('register', 'The register holds no note of the scale. Widen it by a few notes.');
+  if (pitches.length === 0)
+    return unmet('register', 'The register holds no note of the scale. Widen it by a few notes.');
   const chords = rhythm.map(({ start }) => chordAt(context.chords, start));
   const heights = drawHeights(context, rhythm, plan, streamOf('contour'));
   const allLinks = rhythm.slice(1).map((_, index) => linksFrom(pitches, chords[index] ?? null, context));
 
   const build = (recall: readonly (MidiNote | null)[]): Trellis => ({
-    layers: rhythm.map((note, index) => layerOf(note, index, rhythm.length, pitches, chords[index] ?? null, heights[index] ?? 0, recall[index] ?? null, context)),
+    layers: rhythm.map((note, index) =>
+      layerOf(
+        note,
+        index,
+        rhythm.length,
+        pitches,
+        chords[index] ?? null,
+        heights[index] ?? 0,
+        recall[index] ?? null,
+        context,
+      ),
+    ),
     links: allLinks,
   });
   const draw = (trellis: Trellis, label: string): MidiNote[] | number => {
@@ -72,19 +96,29 @@ export function drawPitches(context: PartContext, rhythm: readonly RhythmNote[],
 
   const free = draw(build(rhythm.map(() => null)), 'free');
   if (typeof free === 'number') return blame(free, rhythm, context);
-  const recalled = plan.some((unit) => unit.returns) ? draw(build(recallShapes(free, rhythm, plan, pitches, chords)), 'recall') : free;
+  const recalled = plan.some((unit) => unit.returns)
+    ? draw(build(recallShapes(free, rhythm, plan, pitches, chords)), 'recall')
+    : free;
   return typeof recalled === 'number' ? free : recalled;
 }
 
 function blame(position: number, rhythm: readonly RhythmNote[], context: PartContext): Unmet {
   const bar = Math.floor((rhythm[position]?.start ?? 0) / context.barTicks) + 1;
   return context.brief.anchoring >= 100
-    ? unmet('anchoring', `No line fits bar ${bar} in this register on roots alone. Lower anchoring or widen the register.`)
+    ? unmet(
+        'anchoring',
+        `No line fits bar ${bar} in this register on roots alone. Lower anchoring or widen the register.`,
+      )
     : unmet('register', `No line fits bar ${bar} in this register. Widen it by a few notes.`);
 }
 
 /** The height each note is drawn to, in MIDI notes: one contour for each phrase, around the middle of the register. */
-function drawHeights({ brief, barTicks }: PartContext, rhythm: readonly RhythmNote[], plan: readonly PhraseUnit[], random: Random): number[] {
+function drawHeights(
+  { brief, barTicks }: PartContext,
+  rhythm: readonly RhythmNote[],
+  plan: readonly PhraseUnit[],
+  random: Random,
+): number[] {
   const centre = (brief.low + brief.high) / 2 + (random.next() - 0.5) * 3;
   const reach = clamp((brief.high - brief.low) / 2 - 2, 1, 7);
   const contours = plan.map(() => pickWeighted(random, CONTOURS));
@@ -97,7 +131,16 @@ function drawHeights({ brief, barTicks }: PartContext, rhythm: readonly RhythmNo
   });
 }
 
-function layerOf(note: RhythmNote, index: number, count: number, pitches: readonly MidiNote[], chord: Chord | null, height: number, recall: MidiNote | null, context: PartContext): Int32Array {
+function layerOf(
+  note: RhythmNote,
+  index: number,
+  count: number,
+  pitches: readonly MidiNote[],
+  chord: Chord | null,
+  height: number,
+  recall: MidiNote | null,
+  context: PartContext,
+): Int32Array {
   const { brief, metre, keyMask } = context;
   const weight = metricalWeight(metre, note.start);
   const strength = weight >= WEIGHT.bar ? 1.35 : weight >= WEIGHT.beat ? 1 : note.duration >= 480 ? 0.7 : 0.16;
@@ -118,7 +161,8 @@ function layerOf(note: RhythmNote, index: number, count: number, pitches: readon
     const share = shares?.[place] ?? 1;
     if (share < 1) value += logWeight(share);
     if (note.closing) value += root ? 90 : 0;
-    const forbidden = share <= 0 || (last && !consonant && brief.adventure < 85) || (rootOnly && chord !== null && !root);
+    const forbidden =
+      share <= 0 || (last && !consonant && brief.adventure < 85) || (rootOnly && chord !== null && !root);
     for (let arrival = 0; arrival < ARRIVALS; arrival++) {
       const start = index > 0 || arrival === ARRIVED.byStep;
       layer[place * ARRIVALS + arrival] = forbidden || !start ? FORBIDDEN : value;
@@ -151,8 +195,18 @@ function linksFrom(pitches: readonly MidiNote[], chord: Chord | null, { brief, c
   return links;
 }
 
-/** The weight of a melodic interval, `FORBIDDEN` where the new state does not describe it or a dissonance is left badly. */
-function moveWeight(interval: number, arrivedBy: number, arrival: number, dissonant: boolean, evenness: number, strict: boolean): number {
+/**
+ * The weight of a melodic interval, `FORBIDDEN` where the new state does not describe it or a dissonance is left
+ * badly.
+ */
+function moveWeight(
+  interval: number,
+  arrivedBy: number,
+  arrival: number,
+  dissonant: boolean,
+  evenness: number,
+  strict: boolean,
+): number {
   const size = Math.abs(interval);
   const leap = size >= 5;
   const described = leap ? (interval > 0 ? ARRIVED.byLeapUp : ARRIVED.byLeapDown) : ARRIVED.byStep;
@@ -173,7 +227,13 @@ function moveWeight(interval: number, arrivedBy: number, arrival: number, disson
  * For every note of a returning unit, the pitch that repeats the shape of the first one: transposed along the palette
  * by the step that puts most of its notes onto chord tones.
  */
-function recallShapes(line: readonly MidiNote[], rhythm: readonly RhythmNote[], plan: readonly PhraseUnit[], pitches: readonly MidiNote[], chords: readonly (Chord | null)[]): (MidiNote | null)[] {
+function recallShapes(
+  line: readonly MidiNote[],
+  rhythm: readonly RhythmNote[],
+  plan: readonly PhraseUnit[],
+  pitches: readonly MidiNote[],
+  chords: readonly (Chord | null)[],
+): (MidiNote | null)[] {
   const result: (MidiNote | null)[] = rhythm.map(() => null);
   plan.forEach((unit, index) => {
     if (!unit.returns) return;
@@ -182,11 +242,14 @@ function recallShapes(line: readonly MidiNote[], rhythm: readonly RhythmNote[], 
     const to = indexesOf(rhythm, index);
     const places = from.map((note) => pitches.indexOf(line[note] as MidiNote));
     const fit = (shift: number): number =>
-      to.reduce((score, note, order) => {
-        const pitch = pitches[(places[order] ?? 0) + shift];
-        const chord = chords[note] ?? null;
-        return score + (pitch === undefined ? -3 : chord === null || inMask(chordMask(chord), pitch) ? 1 : 0);
-      }, -Math.abs(shift) * 0.3);
+      to.reduce(
+        (score, note, order) => {
+          const pitch = pitches[(places[order] ?? 0) + shift];
+          const chord = chords[note] ?? null;
+          return score + (pitch === undefined ? -3 : chord === null || inMask(chordMask(chord), pitch) ? 1 : 0);
+        },
+        -Math.abs(shift) * 0.3,
+      );
     const shift = [0, -1, 1, -2, 2, -3, 3].reduce((best, candidate) => (fit(candidate) > fit(best) ? candidate : best));
     to.forEach((note, order) => {
       const place = places[order];
@@ -196,4 +259,5 @@ function recallShapes(line: readonly MidiNote[], rhythm: readonly RhythmNote[], 
   return result;
 }
 
-const indexesOf = (rhythm: readonly RhythmNote[], unit: number): number[] => range(rhythm.length).filter((index) => rhythm[index]?.unit === unit);
+const indexesOf = (rhythm: readonly RhythmNote[], unit: number): number[] =>
+  range(rhythm.length).filter((index) => rhythm[index]?.unit === unit);

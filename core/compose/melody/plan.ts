@@ -16,9 +16,23 @@ export interface PhraseUnit {
 /** Plans for one, two and four units, with how much recall each suits, in %. */
 const PLANS: Readonly<Record<number, readonly (readonly [plan: string, recall: number])[]>> = {
   1: [['a', 50]],
-  2: [['aa', 85], ['ab', 25]],
-  3: [['aab', 70], ['aba', 60], ['abc', 10]],
-  4: [['aaba', 85], ['abab', 80], ['abac', 60], ['aabc', 50], ['abcb', 45], ['abcd', 5]],
+  2: [
+    ['aa', 85],
+    ['ab', 25],
+  ],
+  3: [
+    ['aab', 70],
+    ['aba', 60],
+    ['abc', 10],
+  ],
+  4: [
+    ['aaba', 85],
+    ['abab', 80],
+    ['abac', 60],
+    ['aabc', 50],
+    ['abcb', 45],
+    ['abcd', 5],
+  ],
 };
 
 /**

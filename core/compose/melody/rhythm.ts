@@ -15,8 +15,20 @@ export interface RhythmNote {
 }
 
 /** How readily a note starts at each metrical weight, for straight and for syncopated lines. */
-const STRAIGHT: Readonly<Record<number, number>> = { [WEIGHT.bar]: 100, [WEIGHT.strong]: 80, [WEIGHT.beat]: 66, [WEIGHT.division]: 34, [WEIGHT.subdivision]: 5 };
-const SYNCOPATED: Readonly<Record<number, number>> = { [WEIGHT.bar]: 50, [WEIGHT.strong]: 34, [WEIGHT.beat]: 36, [WEIGHT.division]: 74, [WEIGHT.subdivision]: 24 };
+const STRAIGHT: Readonly<Record<number, number>> = {
+  [WEIGHT.bar]: 100,
+  [WEIGHT.strong]: 80,
+  [WEIGHT.beat]: 66,
+  [WEIGHT.division]: 34,
+  [WEIGHT.subdivision]: 5,
+};
+const SYNCOPATED: Readonly<Record<number, number>> = {
+  [WEIGHT.bar]: 50,
+  [WEIGHT.strong]: 34,
+  [WEIGHT.beat]: 36,
+  [WEIGHT.division]: 74,
+  [WEIGHT.subdivision]: 24,
+};
 
 const LONGEST = 3 * TICKS_PER_QUARTER;
 
@@ -24,7 +36,12 @@ const LONGEST = 3 * TICKS_PER_QUARTER;
 const STEPS = { eighths: 2, sixteenths: 4, triplets: 3 } as const;
 
 /** Draws `count` onsets of one bar without replacement, by metrical weight. */
-export function drawBar(metre: Metre, count: number, { syncopation, grid }: Pick<Brief, 'syncopation' | 'grid'>, random: Random): Ticks[] {
+export function drawBar(
+  metre: Metre,
+  count: number,
+  { syncopation, grid }: Pick<Brief, 'syncopation' | 'grid'>,
+  random: Random,
+): Ticks[] {
   const beats = beatsOf(metre).length;
   const steps = grid ? STEPS[grid] : count > 2.4 * beats ? 4 : 2;
   const blend = syncopation / 100;
@@ -40,7 +57,9 @@ export function drawBar(metre: Metre, count: number, { syncopation, grid }: Pick
     const at = pickWeighted(random, left);
     chosen.push(at);
     // A lone sixteenth limps: its neighbours on the beat become likelier once it is taken.
-    left = left.filter(([other]) => other !== at).map(([other, weight]) => [other, Math.abs(other - at) === TICKS_PER_QUARTER / 4 ? weight * 3 : weight] as const);
+    left = left
+      .filter(([other]) => other !== at)
+      .map(([other, weight]) => [other, Math.abs(other - at) === TICKS_PER_QUARTER / 4 ? weight * 3 : weight] as const);
   }
   return chosen.sort((a, b) => a - b);
 }
@@ -66,7 +85,10 @@ function drawMotif(context: PartContext, bars: number, random: Random): Ticks[][
 function close(onsets: Ticks[], context: PartContext, final: boolean, random: Random): Ticks[] {
   const bar = barTicks(context.metre);
   const beats = beatsOf(context.metre);
-  const stop = final || happens(random, 55) ? (beats.find((beat) => beat.at >= bar / 2)?.at ?? bar / 2) : (beats.at(-1)?.at ?? bar);
+  const stop =
+    final || happens(random, 55)
+      ? (beats.find((beat) => beat.at >= bar / 2)?.at ?? bar / 2)
+      : (beats.at(-1)?.at ?? bar);
   const kept = onsets.filter((at) => at < stop || (at === stop && final));
   const closing = final ? kept.filter((at) => at === 0 || metricalWeight(context.metre, at) >= WEIGHT.division) : kept;
   return closing.length > 0 ? closing : [0];
@@ -76,7 +98,11 @@ function close(onsets: Ticks[], context: PartContext, final: boolean, random: Ra
  * Draws the whole line's rhythm: one motif for each letter of the plan, returned where the letter returns, with breath
  * where phrases close.
  */
-export function drawRhythm(context: PartContext, plan: readonly PhraseUnit[], streamOf: (label: string) => Random): RhythmNote[] {
+export function drawRhythm(
+  context: PartContext,
+  plan: readonly PhraseUnit[],
+  streamOf: (label: string) => Random,
+): RhythmNote[] {
   const { barTicks: bar, length, brief } = context;
   const motifs = new Map<string, Ticks[][]>();
   const onsets: { at: Ticks; unit: number }[] = [];
@@ -87,7 +113,8 @@ export function drawRhythm(context: PartContext, plan: readonly PhraseUnit[], st
       const last = unit.closes && inUnit === unit.bars - 1;
       const final = last && index === plan.length - 1;
       const own = motif[inUnit % motif.length] ?? [0];
-      const starts = last && context.bars > 1 ? close(own, context, final, streamOf(`close ${unit.letter} ${final}`)) : own;
+      const starts =
+        last && context.bars > 1 ? close(own, context, final, streamOf(`close ${unit.letter} ${final}`)) : own;
       onsets.push(...starts.map((at) => ({ at: (unit.firstBar + inUnit) * bar + at, unit: index })));
     }
   });
@@ -96,7 +123,12 @@ export function drawRhythm(context: PartContext, plan: readonly PhraseUnit[], st
     const next = onsets[index + 1];
     const closing = !next || (next.unit !== unit && (plan[unit]?.closes ?? false));
     const gap = (next?.at ?? length) - at;
-    return { start: at, duration: lengthened(soundingLength(gap, closing, brief.breath, breath), gap, brief.length), unit, closing };
+    return {
+      start: at,
+      duration: lengthened(soundingLength(gap, closing, brief.breath, breath), gap, brief.length),
+      unit,
+      closing,
+    };
   });
 }
 

@@ -11,7 +11,8 @@ import { performChords, voicedChords } from './chord-line';
 import { draftRhythm } from './draft-rhythm';
 
 const FOUR = METRES[2]!;
-const typed = (text: string, metre = FOUR, bars = 4): ChordSpan[] => typeChords([], 0, text, { key: { tonic: 0, scale: 'major' }, metre, length: bars * barTicks(metre) });
+const typed = (text: string, metre = FOUR, bars = 4): ChordSpan[] =>
+  typeChords([], 0, text, { key: { tonic: 0, scale: 'major' }, metre, length: bars * barTicks(metre) });
 const LINE = typed('C Am | F | G7/B | C');
 
 describe('chord rhythms', () => {
@@ -26,22 +27,36 @@ describe('chord rhythms', () => {
   });
 
   it('sound in every metre, inside the section, with notes of the chord that is on or coming', () => {
-    fc.assert(fc.property(fc.constantFrom(...CHORD_RHYTHMS), fc.constantFrom(...METRES), fc.integer(), (rhythm, metre, seed) => {
-      const chords = typed('C Am | F | G7 | C', metre);
-      const notes = performChords(chords, { ...PLAIN_CHORDS, rhythm: rhythm.id }, metre, 4, seed);
-      expect(notes.length).toBeGreaterThan(0);
-      for (const note of notes) {
-        expect(note.start).toBeGreaterThanOrEqual(0);
-        expect(note.start + note.duration).toBeLessThanOrEqual(4 * barTicks(metre));
-        const near = chords.filter(({ start, duration }) => note.start >= start - 480 && note.start < start + duration);
-        expect(near.some(({ chord }) => chord && inMask(chordMask(chord), note.pitch))).toBe(true);
-      }
-    }));
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...CHORD_RHYTHMS),
+        fc.constantFrom(...METRES),
+        fc.integer(),
+        (rhythm, metre, seed) => {
+          const chords = typed('C Am | F | G7 | C', metre);
+          const notes = performChords(chords, { ...PLAIN_CHORDS, rhythm: rhythm.id }, metre, 4, seed);
+          expect(notes.length).toBeGreaterThan(0);
+          for (const note of notes) {
+            expect(note.start).toBeGreaterThanOrEqual(0);
+            expect(note.start + note.duration).toBeLessThanOrEqual(4 * barTicks(metre));
+            const near = chords.filter(
+              ({ start, duration }) => note.start >= start - 480 && note.start < start + duration,
+            );
+            expect(near.some(({ chord }) => chord && inMask(chordMask(chord), note.pitch))).toBe(true);
+          }
+        },
+      ),
+    );
   });
 
   it('of one’s own carry themselves in their id', () => {
     const id = ownRhythmId('Rain: soft', '4/4', 80, 'X...x...3...<...');
-    expect(chordRhythmOf(id)).toMatchObject({ name: 'Rain  soft', steps: 'X...x...3...<...', length: 80, family: 'Own' });
+    expect(chordRhythmOf(id)).toMatchObject({
+      name: 'Rain  soft',
+      steps: 'X...x...3...<...',
+      length: 80,
+      family: 'Own',
+    });
     expect(chordRhythmOf('own:broken')).toBeNull();
     expect(fullnessOf('X...............')).toBe('sparse');
   });
@@ -54,12 +69,15 @@ describe('chord rhythms', () => {
         expect(chordRhythmOf(id)?.fullness).toBe(fullness);
       }
     }
-    expect(new Set(Array.from({ length: 12 }, (_, attempt) => draftRhythm(STYLES[0]!, FOUR, 'busy', 7, attempt))).size).toBeGreaterThan(8);
+    expect(
+      new Set(Array.from({ length: 12 }, (_, attempt) => draftRhythm(STYLES[0]!, FOUR, 'busy', 7, attempt))).size,
+    ).toBeGreaterThan(8);
   });
 });
 
 describe('the chord line', () => {
-  const play = (setting: Partial<ChordSetting>, chords = LINE) => performChords(chords, { ...PLAIN_CHORDS, ...setting }, FOUR, 4, 1);
+  const play = (setting: Partial<ChordSetting>, chords = LINE) =>
+    performChords(chords, { ...PLAIN_CHORDS, ...setting }, FOUR, 4, 1);
   const starts = (notes: readonly { start: number }[]): number[] => [...new Set(notes.map(({ start }) => start))];
 
   it('holds its chords when no rhythm is set', () => {
@@ -88,29 +106,54 @@ describe('the chord line', () => {
   });
 
   it('is as loud as the section, the chord and the note ask', () => {
-    const set = LINE.map((span, index) => (index === 1 ? { ...span, velocity: 40 } : index === 2 ? { ...span, velocities: [11, 22, 33, 44] } : span));
+    const set = LINE.map((span, index) =>
+      index === 1 ? { ...span, velocity: 40 } : index === 2 ? { ...span, velocities: [11, 22, 33, 44] } : span,
+    );
     const notes = play({ loudness: 90 }, set);
     expect(notes.find(({ start }) => start === 0)!.velocity).toBe(90);
     expect(notes.find(({ start }) => start === 960)!.velocity).toBe(40);
-    expect(notes.filter(({ start }) => start === 1920).map(({ velocity }) => velocity)).toEqual([11, 22, 33, 44].slice(0, notes.filter(({ start }) => start === 1920).length));
+    expect(notes.filter(({ start }) => start === 1920).map(({ velocity }) => velocity)).toEqual(
+      [11, 22, 33, 44].slice(0, notes.filter(({ start }) => start === 1920).length),
+    );
   });
 
   it('never and always: chances of 0 and 100 %', () => {
-    fc.assert(fc.property(fc.integer(), (seed) => {
-      const notes = performChords(typed('C'), { ...PLAIN_CHORDS, rhythm: ownRhythmId('x', '4/4', 50, 'x...5...x.......') }, FOUR, 4, seed);
-      for (const bar of [0, 1, 2, 3]) {
-        expect(starts(notes)).toContain(bar * 1920);
-        expect(starts(notes)).toContain(bar * 1920 + 960);
-        expect(starts(notes)).not.toContain(bar * 1920 + 1440);
-      }
-    }));
-    const hits = Array.from({ length: 400 }, (_, seed) => performChords(typed('C'), { ...PLAIN_CHORDS, rhythm: ownRhythmId('x', '4/4', 50, 'x...3...........') }, FOUR, 4, seed).filter(({ start }) => start % 1920 === 480).length / 3).reduce((sum, value) => sum + value, 0);
+    fc.assert(
+      fc.property(fc.integer(), (seed) => {
+        const notes = performChords(
+          typed('C'),
+          { ...PLAIN_CHORDS, rhythm: ownRhythmId('x', '4/4', 50, 'x...5...x.......') },
+          FOUR,
+          4,
+          seed,
+        );
+        for (const bar of [0, 1, 2, 3]) {
+          expect(starts(notes)).toContain(bar * 1920);
+          expect(starts(notes)).toContain(bar * 1920 + 960);
+          expect(starts(notes)).not.toContain(bar * 1920 + 1440);
+        }
+      }),
+    );
+    const hits = Array.from(
+      { length: 400 },
+      (_, seed) =>
+        performChords(
+          typed('C'),
+          { ...PLAIN_CHORDS, rhythm: ownRhythmId('x', '4/4', 50, 'x...3...........') },
+          FOUR,
+          4,
+          seed,
+        ).filter(({ start }) => start % 1920 === 480).length / 3,
+    ).reduce((sum, value) => sum + value, 0);
     // 1600 draws at 30 %: three standard deviations are 55.
     expect(Math.abs(hits - 480)).toBeLessThan(60);
   });
 
   it('voices smoothly or in root position', () => {
-    const lowest = (smooth: boolean) => voicedChords(LINE, { ...PLAIN_CHORDS, smooth }).map(({ pitches, chord }) => (pitches[0]! - (((chord.root * 7) % 12) + 12)) % 12);
+    const lowest = (smooth: boolean) =>
+      voicedChords(LINE, { ...PLAIN_CHORDS, smooth }).map(
+        ({ pitches, chord }) => (pitches[0]! - (((chord.root * 7) % 12) + 12)) % 12,
+      );
     expect(lowest(false).filter((distance) => distance === 0).length).toBeGreaterThanOrEqual(4);
     expect(voicedChords(LINE, PLAIN_CHORDS)).toBe(voicedChords(LINE, PLAIN_CHORDS));
   });

@@ -16,7 +16,12 @@ const WISHES: Readonly<Record<ChordSetting['family'], Omit<VoicingWish, 'family'
   ensemble: { low: 40, high: 81, voices: 4, centre: 60 },
 };
 
-export const wishFor = ({ family, spread, bass }: ChordSetting): VoicingWish => ({ ...WISHES[family], family, spread, bass });
+export const wishFor = ({ family, spread, bass }: ChordSetting): VoicingWish => ({
+  ...WISHES[family],
+  family,
+  spread,
+  bass,
+});
 
 /** A chord that sounds, with how it is laid out. */
 export interface VoicedChord extends ChordSpan {
@@ -48,7 +53,10 @@ interface Stroke {
 
 const struckSymbol = (symbol: string): boolean => symbol !== '.' && symbol !== ',';
 
-/** The strokes of a rhythm over a section; chance is drawn from the place alone, so that a bar never depends on another. */
+/**
+ * The strokes of a rhythm over a section; chance is drawn from the place alone, so that a bar never depends on
+ * another.
+ */
 function strokesOf(rhythm: ChordRhythm, metre: Metre, bars: number, seed: number): Stroke[] {
   const home = homeMetre(rhythm.metre);
   return Array.from({ length: bars }, (_, bar) => bar).flatMap((bar) =>
@@ -64,17 +72,30 @@ function chordFor(voiced: readonly VoicedChord[], { at, symbol }: Stroke): Voice
   return coming ?? voiced.findLast(({ start, duration }) => start <= at && at < start + duration);
 }
 
-/** Every stroke of a chord line: the rhythm's, a chord's own rhythm in its place, and each arrival that no stroke reaches. */
-function allStrokes(voiced: readonly VoicedChord[], setting: ChordSetting, metre: Metre, bars: number, seed: number): Stroke[] {
+/**
+ * Every stroke of a chord line: the rhythm's, a chord's own rhythm in its place, and each arrival that no stroke
+ * reaches.
+ */
+function allStrokes(
+  voiced: readonly VoicedChord[],
+  setting: ChordSetting,
+  metre: Metre,
+  bars: number,
+  seed: number,
+): Stroke[] {
   const common = chordRhythmOf(setting.rhythm);
   const strokes = new Map<Ticks, Stroke>();
   const cache = new Map<string, Stroke[]>();
   for (const span of voiced) {
     const rhythm = span.rhythm === undefined ? common : chordRhythmOf(span.rhythm);
     if (rhythm && !cache.has(rhythm.id)) cache.set(rhythm.id, strokesOf(rhythm, metre, bars, seed));
-    const own = (rhythm ? (cache.get(rhythm.id) ?? []) : []).filter(({ at }) => at >= span.start && at < span.start + span.duration);
+    const own = (rhythm ? (cache.get(rhythm.id) ?? []) : []).filter(
+      ({ at }) => at >= span.start && at < span.start + span.duration,
+    );
     for (const stroke of own) strokes.set(stroke.at, stroke);
-    const anticipated = [...strokes.values()].some(({ at, symbol }) => symbol === '<' && at < span.start && span.start - at <= TICKS_PER_QUARTER);
+    const anticipated = [...strokes.values()].some(
+      ({ at, symbol }) => symbol === '<' && at < span.start && span.start - at <= TICKS_PER_QUARTER,
+    );
     const reached = own.some(({ at, symbol }) => struckSymbol(symbol) && at - span.start < TICKS_PER_QUARTER);
     if (!reached && !anticipated) strokes.set(span.start, { at: span.start, symbol: 'x' });
   }
@@ -92,7 +113,13 @@ const ACCENT: Readonly<Record<string, number>> = { X: 10, '~': -22, '<': 4 };
  * @param seed  decides what is left to chance
  * @returns notes from the section's start, in order
  */
-export function performChords(chords: readonly ChordSpan[], setting: ChordSetting, metre: Metre, bars: number, seed: number): Note[] {
+export function performChords(
+  chords: readonly ChordSpan[],
+  setting: ChordSetting,
+  metre: Metre,
+  bars: number,
+  seed: number,
+): Note[] {
   const voiced = voicedChords(chords, setting);
   const strokes = allStrokes(voiced, setting, metre, bars, seed);
   const end = bars * barTicks(metre);
@@ -100,7 +127,11 @@ export function performChords(chords: readonly ChordSpan[], setting: ChordSettin
     const span = chordFor(voiced, stroke);
     if (!span || !struckSymbol(stroke.symbol) || stroke.at >= end) return [];
     const rhythm = span.rhythm === undefined ? chordRhythmOf(setting.rhythm) : chordRhythmOf(span.rhythm);
-    const limit = Math.min(strokes[index + 1]?.at ?? end, span.start > stroke.at ? end : span.start + span.duration, end);
+    const limit = Math.min(
+      strokes[index + 1]?.at ?? end,
+      span.start > stroke.at ? end : span.start + span.duration,
+      end,
+    );
     const muted = stroke.symbol === '~';
     const length = muted ? MUTED_LENGTH : Math.round(((limit - stroke.at) * (rhythm?.length ?? 97)) / 100);
     return strike(span, stroke, Math.max(20, length), setting);
@@ -114,7 +145,8 @@ function strike(span: VoicedChord, { at, symbol }: Stroke, length: Ticks, settin
   return pitches.map((pitch, voice): Note => {
     const order = setting.roll >= 0 ? voice : pitches.length - 1 - voice;
     const nudge = Math.min(Math.round(step * order), Math.max(0, length - 10));
-    const loudness = span.velocities?.[voice] ?? (span.velocity ?? setting.loudness) + (voice === pitches.length - 1 ? 3 : 0);
+    const loudness =
+      span.velocities?.[voice] ?? (span.velocity ?? setting.loudness) + (voice === pitches.length - 1 ? 3 : 0);
     const velocity = clamp(loudness + (ACCENT[symbol] ?? 0), 1, 127);
     return { start: at, duration: length, pitch, velocity, ...(nudge > 0 ? { nudge } : {}) };
   });

@@ -5,7 +5,11 @@ import { range, SIXTEENTH } from '../../theory/units';
 import { happens, pickIndex, stream } from '../../trellis/random';
 import { chanceOf, homeMetre, layFigure } from '../figure';
 
-const STROKES: Readonly<Record<Fullness, readonly [fewest: number, most: number]>> = { sparse: [1, 2], steady: [3, 5], busy: [6, 10] };
+const STROKES: Readonly<Record<Fullness, readonly [fewest: number, most: number]>> = {
+  sparse: [1, 2],
+  steady: [3, 5],
+  busy: [6, 10],
+};
 
 /**
  * Draws a rhythm for chords within a style: each sixteenth is as likely as the style's own comping figures make it, the
@@ -20,12 +24,15 @@ export function draftRhythm(style: Style, metre: Metre, fullness: Fullness, seed
   const likely = new Float64Array(slots);
   for (const figure of style.comping) {
     const bars = figure.steps.split('|').length;
-    for (const bar of range(bars)) for (const { at, symbol } of layFigure(figure.steps, home, metre, bar)) likely[at / SIXTEENTH] = (likely[at / SIXTEENTH] as number) + chanceOf(symbol) / bars;
+    for (const bar of range(bars))
+      for (const { at, symbol } of layFigure(figure.steps, home, metre, bar))
+        likely[at / SIXTEENTH] = (likely[at / SIXTEENTH] as number) + chanceOf(symbol) / bars;
   }
   const [fewest, most] = STROKES[fullness];
   const count = fewest + pickIndex(random, most - fewest + 1);
   const chosen = new Set<number>();
-  const weightAt = (slot: number): number => (likely[slot] as number) + 12 * metricalWeight(metre, slot * SIXTEENTH) + 4;
+  const weightAt = (slot: number): number =>
+    (likely[slot] as number) + 12 * metricalWeight(metre, slot * SIXTEENTH) + 4;
   while (chosen.size < Math.min(count, slots)) {
     const open = range(slots).filter((slot) => !chosen.has(slot));
     const total = open.reduce((sum, slot) => sum + weightAt(slot), 0);
@@ -41,5 +48,10 @@ export function draftRhythm(style: Style, metre: Metre, fullness: Fullness, seed
   };
   const lengths = [40, 60, 80, 92, 100];
   const steps = range(slots).map(symbol).join('');
-  return ownRhythmId(`${style.name} ${fullness}, drawn`, metreName(metre), lengths[pickIndex(random, lengths.length)] ?? 80, steps);
+  return ownRhythmId(
+    `${style.name} ${fullness}, drawn`,
+    metreName(metre),
+    lengths[pickIndex(random, lengths.length)] ?? 80,
+    steps,
+  );
 }

@@ -5,9 +5,26 @@ import { neededPitchClasses } from './keyboard';
 import type { Voicing } from './types';
 
 /** The ranges of four voices, the lowest first; fewer voices leave out the lower inner ones. */
-const RANGES: readonly (readonly [low: MidiNote, high: MidiNote])[] = [[40, 60], [48, 67], [55, 74], [60, 81]];
+const RANGES: readonly (readonly [low: MidiNote, high: MidiNote])[] = [
+  [40, 60],
+  [48, 67],
+  [55, 74],
+  [60, 81],
+];
 
-export const rangesFor = (voices: number): typeof RANGES => (voices >= 4 ? RANGES : voices === 3 ? [[45, 62], [55, 74], [60, 81]] : [[50, 67], [60, 81]]);
+export const rangesFor = (voices: number): typeof RANGES =>
+  voices >= 4
+    ? RANGES
+    : voices === 3
+      ? [
+          [45, 62],
+          [55, 74],
+          [60, 81],
+        ]
+      : [
+          [50, 67],
+          [60, 81],
+        ];
 
 const HIGHEST_GAP = 12;
 const BASS_GAP = 19;
@@ -27,7 +44,9 @@ export function ensembleVoicings(chord: Chord, voices: number, bass: PitchClass 
   let layouts: MidiNote[][] = [[]];
   ranges.forEach(([low, high], voice) => {
     const lowest = voice === 0;
-    const options = range(high - low + 1).map((step) => low + step).filter((pitch) => (lowest && bass !== null ? modulo(pitch, 12) === bass : inMask(mask, pitch)));
+    const options = range(high - low + 1)
+      .map((step) => low + step)
+      .filter((pitch) => (lowest && bass !== null ? modulo(pitch, 12) === bass : inMask(mask, pitch)));
     layouts = layouts.flatMap((left) => options.filter((pitch) => fits(left, pitch)).map((pitch) => [...left, pitch]));
   });
   const whole = layouts.filter((layout) => {
@@ -53,5 +72,8 @@ function spreads(layout: Voicing, spread: string): boolean {
 /** How far a layout lies from the middles of its ranges. */
 const evenness = (layout: Voicing): number => {
   const ranges = rangesFor(layout.length);
-  return layout.reduce((total, pitch, voice) => total + Math.abs(pitch - ((ranges[voice]?.[0] ?? 0) + (ranges[voice]?.[1] ?? 0)) / 2), 0);
+  return layout.reduce(
+    (total, pitch, voice) => total + Math.abs(pitch - ((ranges[voice]?.[0] ?? 0) + (ranges[voice]?.[1] ?? 0)) / 2),
+    0,
+  );
 };

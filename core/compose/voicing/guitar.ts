@@ -35,7 +35,10 @@ export function fingersFor(frets: Frets): number {
   return pressed.length - (barred ? atLowest - 1 : 0);
 }
 
-/** True where a hand can hold the shape and strike it: a span of four frets, four fingers, sounding strings side by side. */
+/**
+ * True where a hand can hold the shape and strike it: a span of four frets, four fingers, sounding strings side by
+ * side.
+ */
 export function isPlayable(frets: Frets): boolean {
   const struck = frets.flatMap((fret, string) => (fret === null ? [] : [string]));
   if (struck.length < FEWEST_STRINGS) return false;
@@ -45,7 +48,8 @@ export function isPlayable(frets: Frets): boolean {
   return span < HAND_SPAN && fingersFor(frets) <= FINGERS;
 }
 
-export const pitchesOfFrets = (frets: Frets): MidiNote[] => frets.flatMap((fret, string) => (fret === null ? [] : [(OPEN_STRINGS[string] as number) + fret]));
+const pitchesOfFrets = (frets: Frets): MidiNote[] =>
+  frets.flatMap((fret, string) => (fret === null ? [] : [(OPEN_STRINGS[string] as number) + fret]));
 
 /** Shapes of each set of notes over each bass, found once. */
 const known = new Map<string, readonly GuitarShape[]>();
@@ -61,19 +65,36 @@ export function guitarShapes(chord: Chord, bass: PitchClass | null): readonly Gu
   const name = `${mask} ${bass} ${needed.join()}`;
   const found = known.get(name);
   if (found) return found;
-  const result = search(mask, maskOf(needed), bass).sort((a, b) => a.position - b.position || b.pitches.length - a.pitches.length);
+  const result = search(mask, maskOf(needed), bass).sort(
+    (a, b) => a.position - b.position || b.pitches.length - a.pitches.length,
+  );
   known.set(name, result);
   return result;
 }
 
-/** Walks string by string over all frets that sound a chord note, and leaves off where the hand's span is passed or strings would cross. */
+/**
+ * Walks string by string over all frets that sound a chord note, and leaves off where the hand's span is passed or
+ * strings would cross.
+ */
 function search(mask: PitchClassMask, needed: PitchClassMask, bass: PitchClass | null): GuitarShape[] {
   const shapes: GuitarShape[] = [];
   const options = OPEN_STRINGS.map((open) => range(HIGHEST_FRET + 1).filter((fret) => inMask(mask, open + fret)));
-  const step = (string: number, first: number, frets: number[], lowest: number, highest: number, sounding: PitchClassMask): void => {
+  const step = (
+    string: number,
+    first: number,
+    frets: number[],
+    lowest: number,
+    highest: number,
+    sounding: PitchClassMask,
+  ): void => {
     if (frets.length >= FEWEST_STRINGS && (sounding & needed) === needed) {
-      const whole: Frets = [...Array.from({ length: first }, () => null), ...frets, ...Array.from({ length: OPEN_STRINGS.length - string }, () => null)];
-      if (isPlayable(whole)) shapes.push({ frets: whole, pitches: pitchesOfFrets(whole), position: highest === 0 ? 0 : lowest });
+      const whole: Frets = [
+        ...Array.from({ length: first }, () => null),
+        ...frets,
+        ...Array.from({ length: OPEN_STRINGS.length - string }, () => null),
+      ];
+      if (isPlayable(whole))
+        shapes.push({ frets: whole, pitches: pitchesOfFrets(whole), position: highest === 0 ? 0 : lowest });
     }
     if (string >= OPEN_STRINGS.length) return;
     const open = OPEN_STRINGS[string] as number;
@@ -86,7 +107,8 @@ function search(mask: PitchClassMask, needed: PitchClassMask, bass: PitchClass |
       step(string + 1, first, [...frets, fret], low, high, sounding | (1 << modulo(pitch, 12)));
     }
   };
-  for (let first = 0; first <= OPEN_STRINGS.length - FEWEST_STRINGS; first++) step(first, first, [], HIGHEST_FRET + 1, 0, 0);
+  for (let first = 0; first <= OPEN_STRINGS.length - FEWEST_STRINGS; first++)
+    step(first, first, [], HIGHEST_FRET + 1, 0, 0);
   return shapes;
 }
 

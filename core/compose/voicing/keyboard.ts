@@ -6,7 +6,14 @@ import type { Voicing } from './types';
 
 /** Below this pitch, narrow intervals turn to mud. */
 const LOW_INTERVAL_LIMIT = 52;
-const WIDEST: Readonly<Record<Spread, number>> = { free: 19, close: 11, open: 19, 'drop 2': 22, 'drop 3': 24, wide: 31 };
+const WIDEST: Readonly<Record<Spread, number>> = {
+  free: 19,
+  close: 11,
+  open: 19,
+  'drop 2': 22,
+  'drop 3': 24,
+  wide: 31,
+};
 
 /** How much a chord needs each of its tones; a bass part is assumed to have the root. */
 function importance(tone: string): number {
@@ -38,7 +45,10 @@ function pitchesOf(pitchClass: PitchClass, low: MidiNote, high: MidiNote): MidiN
 }
 
 const product = (places: readonly (readonly MidiNote[])[]): MidiNote[][] =>
-  places.reduce<MidiNote[][]>((all, options) => all.flatMap((left) => options.map((option) => [...left, option])), [[]]);
+  places.reduce<MidiNote[][]>(
+    (all, options) => all.flatMap((left) => options.map((option) => [...left, option])),
+    [[]],
+  );
 
 function playable(pitches: Voicing, widest: number): boolean {
   const low = pitches[0] ?? 0;
@@ -58,14 +68,22 @@ function dropped(close: Voicing, fromTop: number): Voicing {
   return close.map((pitch, index) => (index === place ? pitch - 12 : pitch)).sort((a, b) => a - b);
 }
 
-const hasWideGaps = (pitches: Voicing): boolean => (pitches.at(-1) ?? 0) - (pitches[0] ?? 0) >= 15 && pitches.slice(1).every((pitch, index) => pitch - (pitches[index] as number) >= 4);
+const hasWideGaps = (pitches: Voicing): boolean =>
+  (pitches.at(-1) ?? 0) - (pitches[0] ?? 0) >= 15 &&
+  pitches.slice(1).every((pitch, index) => pitch - (pitches[index] as number) >= 4);
 
 /** Voicings of a set of notes for two hands, in a range and of a spread. */
 function spreadOut(classes: readonly PitchClass[], low: MidiNote, high: MidiNote, spread: Spread): Voicing[] {
   const reach = spread === 'drop 2' || spread === 'drop 3' || spread === 'open' ? 12 : 0;
-  const all = product(classes.map((pitchClass) => pitchesOf(pitchClass, low, high + reach))).map((pitches) => [...pitches].sort((a, b) => a - b));
+  const all = product(classes.map((pitchClass) => pitchesOf(pitchClass, low, high + reach))).map((pitches) =>
+    [...pitches].sort((a, b) => a - b),
+  );
   const close = all.filter((pitches) => (pitches.at(-1) ?? 0) - (pitches[0] ?? 0) < 12);
-  const inside = (pitches: Voicing): boolean => pitches.length > 0 && (pitches[0] as number) >= low && (pitches.at(-1) as number) <= high && playable(pitches, WIDEST[spread]);
+  const inside = (pitches: Voicing): boolean =>
+    pitches.length > 0 &&
+    (pitches[0] as number) >= low &&
+    (pitches.at(-1) as number) <= high &&
+    playable(pitches, WIDEST[spread]);
   switch (spread) {
     case 'free':
       return all.filter(inside);
@@ -85,13 +103,22 @@ function spreadOut(classes: readonly PitchClass[], low: MidiNote, high: MidiNote
  * The voicings that two hands can play of a chord, from close to wide.
  *
  * @param voices  notes above the bass
- * @returns voicings from low to high; where the range holds no whole chord of this spread, any, and at last single notes
+ * @returns voicings from low to high; where the range holds no whole chord of this spread, any, and at last single
+ * notes
  */
-export function keyboardVoicings(chord: Chord, low: MidiNote, high: MidiNote, voices: number, spread: Spread): Voicing[] {
+export function keyboardVoicings(
+  chord: Chord,
+  low: MidiNote,
+  high: MidiNote,
+  voices: number,
+  spread: Spread,
+): Voicing[] {
   const classes = neededPitchClasses(chord, voices);
   const without = spread === 'free' ? rootless(chord, voices) : null;
   const full = [...spreadOut(classes, low, high, spread), ...(without ? spreadOut(without, low, high, spread) : [])];
   if (full.length > 0) return full;
   const free = spread === 'free' ? [] : spreadOut(classes, low, high, 'free');
-  return free.length > 0 ? free : classes.flatMap((pitchClass) => pitchesOf(pitchClass, low, high)).map((pitch) => [pitch]);
+  return free.length > 0
+    ? free
+    : classes.flatMap((pitchClass) => pitchesOf(pitchClass, low, high)).map((pitch) => [pitch]);
 }

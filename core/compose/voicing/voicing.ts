@@ -43,16 +43,34 @@ function withBass(voicing: Voicing, bass: PitchClass): Voicing[] {
   const lowest = voicing[0] ?? BASS_RANGE.high;
   if (modulo(lowest, 12) === bass) return [voicing];
   const pitches: MidiNote[] = [];
-  for (let pitch = BASS_RANGE.low + modulo(bass - BASS_RANGE.low, 12); pitch <= Math.min(lowest - 3, BASS_RANGE.high + 8); pitch += 12) pitches.push(pitch);
+  for (
+    let pitch = BASS_RANGE.low + modulo(bass - BASS_RANGE.low, 12);
+    pitch <= Math.min(lowest - 3, BASS_RANGE.high + 8);
+    pitch += 12
+  )
+    pitches.push(pitch);
   return pitches.map((pitch) => [pitch, ...voicing]);
 }
 
-/** Voicings for two hands with a set lowest note: of the spread asked for, else of any, else a little beyond the register. */
-function keyboardLayouts(chord: Chord, { low, high, voices }: VoicingWish, spread: Spread, lowest: PitchClass | null): Voicing[] {
+/**
+ * Voicings for two hands with a set lowest note: of the spread asked for, else of any, else a little beyond the
+ * register.
+ */
+function keyboardLayouts(
+  chord: Chord,
+  { low, high, voices }: VoicingWish,
+  spread: Spread,
+  lowest: PitchClass | null,
+): Voicing[] {
   const inSpread = keyboardVoicings(chord, low, high, voices, spread);
   if (lowest === null) return inSpread;
-  const turned = (all: readonly Voicing[]): Voicing[] => all.filter((candidate) => modulo(candidate[0] ?? 0, 12) === lowest && candidate.length > 1);
-  const attempts = [() => inSpread, () => keyboardVoicings(chord, low, high, voices, 'free'), () => keyboardVoicings(chord, low - 7, high + 7, voices, 'free')];
+  const turned = (all: readonly Voicing[]): Voicing[] =>
+    all.filter((candidate) => modulo(candidate[0] ?? 0, 12) === lowest && candidate.length > 1);
+  const attempts = [
+    () => inSpread,
+    () => keyboardVoicings(chord, low, high, voices, 'free'),
+    () => keyboardVoicings(chord, low - 7, high + 7, voices, 'free'),
+  ];
   for (const attempt of attempts) {
     const found = turned(attempt());
     if (found.length > 0) return found;
@@ -68,7 +86,10 @@ export function voicingsOf({ chord, voicing }: ChordToVoice, wish: VoicingWish):
   const bass = bassFor(chord, voicing?.bass ?? wish.bass ?? 'left out');
   const lowest = voicing?.inversion === undefined ? null : inverted(chord, voicing.inversion);
   if (family === 'guitar') {
-    const inReach = ({ pitches }: GuitarShape): boolean => pitches.length <= Math.max(FEWEST_STRINGS, wish.voices) && (pitches[0] as number) >= wish.low && (pitches.at(-1) as number) <= wish.high;
+    const inReach = ({ pitches }: GuitarShape): boolean =>
+      pitches.length <= Math.max(FEWEST_STRINGS, wish.voices) &&
+      (pitches[0] as number) >= wish.low &&
+      (pitches.at(-1) as number) <= wish.high;
     const shapes = guitarShapes(chord, bass ?? lowest).filter(inReach);
     const inSpread = shapes.filter(({ pitches }) => spread === 'free' || guitarSpread(pitches) === spread);
     // Shapes come from the nut up: the first few dozen are those that hands reach for.
@@ -124,7 +145,9 @@ function movesInParallel(a: Voicing, b: Voicing): boolean {
 
 /** The price of going from one voicing to the next, in hundredths of a nat: motion, the top line, parallels. */
 export const leadingWeight = (from: Voicing, to: Voicing): number =>
-  -28 * motionBetween(from, to) - 12 * Math.abs((from.at(-1) ?? 0) - (to.at(-1) ?? 0)) - (movesInParallel(from, to) ? 60 : 0);
+  -28 * motionBetween(from, to) -
+  12 * Math.abs((from.at(-1) ?? 0) - (to.at(-1) ?? 0)) -
+  (movesInParallel(from, to) ? 60 : 0);
 
 /** What a voicing is worth by itself: near the register's middle, not too wide, no voice missing. */
 function standingWeight(voicing: Voicing, chord: Chord, wish: VoicingWish): number {
@@ -132,16 +155,30 @@ function standingWeight(voicing: Voicing, chord: Chord, wish: VoicingWish): numb
   if (wish.family === 'guitar') {
     // Open and low positions ring best, and the root likes to lie lowest.
     const inversion = modulo(voicing[0] ?? 0, 12) === pitchClassOf(chord.bass ?? chord.root) ? 0 : 90;
-    return -inversion - 14 * Math.max(0, 5 - voicing.length) - Math.round(4 * Math.abs(sum([...voicing]) / voicing.length - 54));
+    return (
+      -inversion -
+      14 * Math.max(0, 5 - voicing.length) -
+      Math.round(4 * Math.abs(sum([...voicing]) / voicing.length - 54))
+    );
   }
   const missing = wish.voices - voicing.length;
   const limit = wish.spread === undefined || wish.spread === 'free' || wish.spread === 'close' ? 14 : 30;
-  return Math.round(-9 * Math.abs(sum([...voicing]) / voicing.length - wish.centre)) - (spread > limit && wish.bass === undefined ? 4 * (spread - limit) : 0) - 80 * Math.max(0, missing);
+  return (
+    Math.round(-9 * Math.abs(sum([...voicing]) / voicing.length - wish.centre)) -
+    (spread > limit && wish.bass === undefined ? 4 * (spread - limit) : 0) -
+    80 * Math.max(0, missing)
+  );
 }
 
 /** The trellis of all voicings of all chords. */
-export function voicingTrellis(chords: readonly Chord[], candidates: readonly (readonly Voicing[])[], wish: VoicingWish): Trellis {
-  const layers = candidates.map((voicings, index) => Int32Array.from(voicings, (voicing) => standingWeight(voicing, chords[index] as Chord, wish)));
+export function voicingTrellis(
+  chords: readonly Chord[],
+  candidates: readonly (readonly Voicing[])[],
+  wish: VoicingWish,
+): Trellis {
+  const layers = candidates.map((voicings, index) =>
+    Int32Array.from(voicings, (voicing) => standingWeight(voicing, chords[index] as Chord, wish)),
+  );
   const links = candidates.slice(1).map((to, index) => {
     const from = candidates[index] as readonly Voicing[];
     return linkLayers(from.length, to.length, (a, b) => leadingWeight(from[a] as Voicing, to[b] as Voicing));
@@ -150,33 +187,59 @@ export function voicingTrellis(chords: readonly Chord[], candidates: readonly (r
 }
 
 /**
- * Voices a row of chords so that they flow: the path of least motion, or near it when a stream and temperature are given.
+ * Voices a row of chords so that they flow: the path of least motion, or near it when a stream and temperature are
+ * given.
  * What the writer has set for a chord is a constraint.
  *
  * @returns a voicing for each chord, or the first chord that cannot be voiced in the range
  */
-export function voiceChords(chords: readonly ChordToVoice[], wish: VoicingWish, random?: Random, temperature = 0): Voicing[] | DeadEnd {
+export function voiceChords(
+  chords: readonly ChordToVoice[],
+  wish: VoicingWish,
+  random?: Random,
+  temperature = 0,
+): Voicing[] | DeadEnd {
   const candidates = chords.map((chord) => voicingsOf(chord, wish));
   const empty = candidates.findIndex((voicings) => voicings.length === 0);
   if (empty >= 0) return { deadEnd: empty };
-  const trellis = voicingTrellis(chords.map(({ chord }) => chord), candidates, wish);
+  const trellis = voicingTrellis(
+    chords.map(({ chord }) => chord),
+    candidates,
+    wish,
+  );
   const sampler = random && temperature > 0 ? pathSampler(trellis, temperature) : null;
   const path = sampler && !isDeadEnd(sampler) && random ? sampler.draw(random) : bestPath(trellis);
   if (isDeadEnd(path)) return path;
   return candidates.map((voicings, index) => voicings[path[index] as number] as Voicing);
 }
 
-/** Every chord close in root position, as near the middle of the register as it comes: what smooth leading is measured against. */
+/**
+ * Every chord close in root position, as near the middle of the register as it comes: what smooth leading is measured
+ * against.
+ */
 export function rootPositions(chords: readonly ChordToVoice[], wish: VoicingWish): Voicing[] {
   return chords.map((chord) => {
-    const options = voicingsOf({ chord: chord.chord, voicing: { ...chord.voicing, inversion: chord.voicing?.inversion ?? 0 } }, { ...wish, spread: wish.spread === 'free' ? 'close' : (wish.spread ?? 'close') });
-    const off = (voicing: Voicing): number => Math.abs(sum([...voicing]) / voicing.length - wish.centre) + (wish.family === 'guitar' ? 2 * Math.max(0, 5 - voicing.length) : 0);
-    return options.reduce<Voicing>((best, option) => (best.length === 0 || off(option) < off(best) ? option : best), []);
+    const options = voicingsOf(
+      { chord: chord.chord, voicing: { ...chord.voicing, inversion: chord.voicing?.inversion ?? 0 } },
+      { ...wish, spread: wish.spread === 'free' ? 'close' : (wish.spread ?? 'close') },
+    );
+    const off = (voicing: Voicing): number =>
+      Math.abs(sum([...voicing]) / voicing.length - wish.centre) +
+      (wish.family === 'guitar' ? 2 * Math.max(0, 5 - voicing.length) : 0);
+    return options.reduce<Voicing>(
+      (best, option) => (best.length === 0 || off(option) < off(best) ? option : best),
+      [],
+    );
   });
 }
 
 /** Semitones that each voice moves from chord to chord on average; 0 for fewer than two chords. */
 export function averageMotion(voicings: readonly Voicing[]): number {
-  const moves = voicings.slice(1).map((to, index) => motionBetween(voicings[index] as Voicing, to) / Math.max(1, to.length, (voicings[index] as Voicing).length));
+  const moves = voicings
+    .slice(1)
+    .map(
+      (to, index) =>
+        motionBetween(voicings[index] as Voicing, to) / Math.max(1, to.length, (voicings[index] as Voicing).length),
+    );
   return moves.length === 0 ? 0 : sum(moves) / moves.length;
 }

@@ -6,13 +6,10 @@ type Raw = Record<string, unknown>;
 /** From each older version to the next, the first from version 1. */
 const STEPS: readonly ((song: Raw) => Raw)[] = [from1to2, from2to3];
 
-/** The version that the last of them leads to: the one that this build writes. */
-export const NEWEST = STEPS.length + 1;
-
 /**
  * Carries a song of an older version over to this build's.
  *
- * @param version  whole, from 1 to `NEWEST`
+ * @param version  whole, from 1 to what this build writes
  * @returns the song, still unchecked, or null where it is too damaged to be carried over
  */
 export function migrated(song: Raw, version: number): Raw | null {

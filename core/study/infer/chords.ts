@@ -10,12 +10,35 @@ import type { PlainNote } from './key';
 
 /** The kinds of chord that are looked for, with what each costs beyond a plain triad, in hundredths of a nat. */
 const KINDS: readonly (readonly [tones: string, price: number])[] = [
-  ['1 3 5', 0], ['1 b3 5', 0], ['1 b3 b5', 24], ['1 3 #5', 46], ['1 4 5', 34], ['1 2 5', 40],
-  ['1 3 5 b7', 14], ['1 3 5 7', 16], ['1 b3 5 b7', 14], ['1 b3 b5 b7', 24], ['1 b3 b5 bb7', 30], ['1 b3 5 7', 50], ['1 4 5 b7', 40],
+  ['1 3 5', 0],
+  ['1 b3 5', 0],
+  ['1 b3 b5', 24],
+  ['1 3 #5', 46],
+  ['1 4 5', 34],
+  ['1 2 5', 40],
+  ['1 3 5 b7', 14],
+  ['1 3 5 7', 16],
+  ['1 b3 5 b7', 14],
+  ['1 b3 b5 b7', 24],
+  ['1 b3 b5 bb7', 30],
+  ['1 b3 5 7', 50],
+  ['1 4 5 b7', 40],
 ];
 
 /** How much each degree of a chord speaks for it. */
-const EVIDENCE: Readonly<Record<string, number>> = { '1': 1.05, '3': 1, b3: 1, '5': 0.75, b5: 0.9, '#5': 0.9, '4': 0.8, '2': 0.75, b7: 0.8, '7': 0.8, bb7: 0.8 };
+const EVIDENCE: Readonly<Record<string, number>> = {
+  '1': 1.05,
+  '3': 1,
+  b3: 1,
+  '5': 0.75,
+  b5: 0.9,
+  '#5': 0.9,
+  '4': 0.8,
+  '2': 0.75,
+  b7: 0.8,
+  '7': 0.8,
+  bb7: 0.8,
+};
 
 interface State {
   readonly chord: Chord;
@@ -58,14 +81,20 @@ function evidenceOf(notes: readonly PlainNote[], metre: Metre, from: Ticks, to: 
       const [start, end] = [line + beat.at, line + beat.at + beat.length];
       if (start < from || start >= to) continue;
       window = window.filter((note) => note.start + note.duration > start);
-      for (let note = notes[upcoming]; note && note.start < end; note = notes[++upcoming]) if (note.start + note.duration > start) window.push(note);
+      for (let note = notes[upcoming]; note && note.start < end; note = notes[++upcoming])
+        if (note.start + note.duration > start) window.push(note);
       result.push({ ...collect(window, metre, start, end), at: start, strength: metricalWeight(metre, start) });
     }
   }
   return result;
 }
 
-function collect(notes: readonly PlainNote[], metre: Metre, start: Ticks, end: Ticks): Pick<BeatEvidence, 'times' | 'bass' | 'silent'> {
+function collect(
+  notes: readonly PlainNote[],
+  metre: Metre,
+  start: Ticks,
+  end: Ticks,
+): Pick<BeatEvidence, 'times' | 'bass' | 'silent'> {
   const times = new Float64Array(12);
   let lowest = 128;
   let total = 0;
@@ -95,8 +124,11 @@ function layerOf(beat: BeatEvidence, key: Key): Int32Array {
     let score = 0;
     for (let index = 0; index < 12; index++) score += (beat.times[index] as number) * (template[index] as number);
     const mask = chordMask(chord);
-    const missing = chord.tones.filter((tone) => tone !== '5' && tone !== '1' && (beat.times[modulo(root + semitonesOf(tone), 12)] as number) < 0.02).length;
-    const bass = beat.bass < 0 ? 0 : beat.bass === root ? BASS.root : inMask(mask, beat.bass) ? BASS.chord : BASS.foreign;
+    const missing = chord.tones.filter(
+      (tone) => tone !== '5' && tone !== '1' && (beat.times[modulo(root + semitonesOf(tone), 12)] as number) < 0.02,
+    ).length;
+    const bass =
+      beat.bass < 0 ? 0 : beat.bass === root ? BASS.root : inMask(mask, beat.bass) ? BASS.chord : BASS.foreign;
     const foreign = (mask & ~home) === 0 ? 0 : 16;
     return Math.round(SCALE * score - price - missing * MISSING + bass - foreign);
   });
@@ -145,9 +177,14 @@ export function inferChords(notes: readonly PlainNote[], key: Key, metre: Metre,
   });
   const found = spans.map(({ start, state, basses }, index): ChordSpan => {
     const { chord } = STATES[state] as State;
-    return { start, duration: (spans[index + 1]?.start ?? length) - start, chord: spellChord(spelled(chord, steadyBass(chord, basses), key), key) };
+    return {
+      start,
+      duration: (spans[index + 1]?.start ?? length) - start,
+      chord: spellChord(spelled(chord, steadyBass(chord, basses), key), key),
+    };
   });
-  const silence: ChordSpan[] = (spans[0]?.start ?? 0) > 0 ? [{ start: 0, duration: spans[0]?.start ?? 0, chord: null }] : [];
+  const silence: ChordSpan[] =
+    (spans[0]?.start ?? 0) > 0 ? [{ start: 0, duration: spans[0]?.start ?? 0, chord: null }] : [];
   return [...silence, ...found];
 }
 

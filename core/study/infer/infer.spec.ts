@@ -16,10 +16,18 @@ import { inferChords } from './chords';
 import { inferKeys, sameCharacter } from './key';
 
 /** Root and the kind that can be heard: third, fifth, seventh. */
-const kind = (span: ChordSpan | undefined): string => (span?.chord ? `${pitchClassOf(span.chord.root)} ${span.chord.tones.filter((tone) => !/9|11|13|6/.test(tone)).join(' ')}` : '');
+const kind = (span: ChordSpan | undefined): string =>
+  span?.chord
+    ? `${pitchClassOf(span.chord.root)} ${span.chord.tones.filter((tone) => !/9|11|13|6/.test(tone)).join(' ')}`
+    : '';
 
 /** Share of beats whose chord is found. */
-function share(found: readonly ChordSpan[], wanted: readonly ChordSpan[], ground: Ground, bars: number): { right: number; all: number } {
+function share(
+  found: readonly ChordSpan[],
+  wanted: readonly ChordSpan[],
+  ground: Ground,
+  bars: number,
+): { right: number; all: number } {
   let right = 0;
   let all = 0;
   for (let bar = 0; bar < bars; bar++) {
@@ -38,17 +46,43 @@ function sample(seed: number): { chords: readonly ChordSpan[]; notes: Note[]; gr
   const style = STYLES[seed % STYLES.length]!;
   const scale = seed % 3 === 0 ? 'minor' : 'major';
   const ground = groundFor(style, { tonic: tonicsFor(scale)[(seed * 7) % 12]!, scale });
-  const asking = { engine: ENGINE, ground, bars: 8, kind: 'verse' as const, beside: [], harmonyBrief: { pace: 1 as const, colouring: seed % 2 === 0 ? ('triads' as const) : ('sevenths' as const), cadence: 'authentic' as const, first: null, last: null, under: null, adventure: 20 } };
+  const asking = {
+    engine: ENGINE,
+    ground,
+    bars: 8,
+    kind: 'verse' as const,
+    beside: [],
+    harmonyBrief: {
+      pace: 1 as const,
+      colouring: seed % 2 === 0 ? ('triads' as const) : ('sevenths' as const),
+      cadence: 'authentic' as const,
+      first: null,
+      last: null,
+      under: null,
+      adventure: 20,
+    },
+  };
   const result = draft({ asking, seed, chords: null, beside: [] }, 0);
   if (!result.ok || result.content.of !== 'harmony') throw new Error('no chords');
   const { chords } = result.content;
-  const voiced = performChords(chords, { ...PLAIN_CHORDS, bass: 'added', rhythm: 'ballad-heartbeats' }, ground.metre, 8, seed);
+  const voiced = performChords(
+    chords,
+    { ...PLAIN_CHORDS, bass: 'added', rhythm: 'ballad-heartbeats' },
+    ground.metre,
+    8,
+    seed,
+  );
   // A passing eighth on every weak half beat, from the scale.
   const scaleNotes = keyNotes(ground).map(pitchClassOf);
   const passing = Array.from({ length: 8 * beatsOf(ground.metre).length }, (_, index): Note => {
     const beat = beatsOf(ground.metre)[index % beatsOf(ground.metre).length]!;
     const start = Math.floor(index / beatsOf(ground.metre).length) * barTicks(ground.metre) + beat.at + beat.length / 2;
-    return { start, duration: beat.length / 2, pitch: 72 + scaleNotes[(index * 3 + seed) % scaleNotes.length]!, velocity: 70 };
+    return {
+      start,
+      duration: beat.length / 2,
+      pitch: 72 + scaleNotes[(index * 3 + seed) % scaleNotes.length]!,
+      velocity: 70,
+    };
   });
   return { chords, notes: [...voiced, ...passing].sort((a, b) => a.start - b.start), ground };
 }
@@ -58,7 +92,12 @@ describe('inferring chords', () => {
     const total = { right: 0, all: 0 };
     for (let seed = 1; seed <= 60; seed++) {
       const { chords, notes, ground } = sample(seed);
-      const { right, all } = share(inferChords(notes, ground, ground.metre, 8 * barTicks(ground.metre)), chords, ground, 8);
+      const { right, all } = share(
+        inferChords(notes, ground, ground.metre, 8 * barTicks(ground.metre)),
+        chords,
+        ground,
+        8,
+      );
       total.right += right;
       total.all += all;
     }
@@ -70,8 +109,16 @@ describe('inferring chords', () => {
     for (let seed = 1; seed <= 24; seed++) {
       const { score, takes } = scoreWith(seed, 0, { tonic: tonicsFor('major')[seed % 12]! });
       for (const section of score.sections) {
-        const notes = score.parts.filter(({ role }) => role !== 'drums').flatMap(({ id }) => soundingNotes(score, section, id, takes, NOTHING_HEARD)).sort((a, b) => a.start - b.start);
-        const { right, all } = share(inferChords(notes, score.ground, score.ground.metre, 3840), chordsIn(section, takes, NOTHING_HEARD), score.ground, 2);
+        const notes = score.parts
+          .filter(({ role }) => role !== 'drums')
+          .flatMap(({ id }) => soundingNotes(score, section, id, takes, NOTHING_HEARD))
+          .sort((a, b) => a.start - b.start);
+        const { right, all } = share(
+          inferChords(notes, score.ground, score.ground.metre, 3840),
+          chordsIn(section, takes, NOTHING_HEARD),
+          score.ground,
+          2,
+        );
         total.right += right;
         total.all += all;
       }
@@ -80,14 +127,19 @@ describe('inferring chords', () => {
   });
 
   it('covers the stretch without gaps and is silent where nothing sounds', () => {
-    fc.assert(fc.property(fc.integer({ min: 1, max: 500 }), (seed) => {
-      const { notes, ground } = sample(seed);
-      const length = 8 * barTicks(ground.metre);
-      const spans = inferChords(notes, ground, ground.metre, length);
-      spans.forEach(({ start, duration }, index) => expect(start + duration).toBe(spans[index + 1]?.start ?? length));
-      expect(spans[0]!.start).toBe(0);
-    }), { numRuns: 20 });
-    expect(inferChords([], { tonic: 0, scale: 'major' }, { beats: 4, unit: 4, groups: [2, 2] }, 1920)).toEqual([{ start: 0, duration: 1920, chord: null }]);
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 500 }), (seed) => {
+        const { notes, ground } = sample(seed);
+        const length = 8 * barTicks(ground.metre);
+        const spans = inferChords(notes, ground, ground.metre, length);
+        spans.forEach(({ start, duration }, index) => expect(start + duration).toBe(spans[index + 1]?.start ?? length));
+        expect(spans[0]!.start).toBe(0);
+      }),
+      { numRuns: 20 },
+    );
+    expect(inferChords([], { tonic: 0, scale: 'major' }, { beats: 4, unit: 4, groups: [2, 2] }, 1920)).toEqual([
+      { start: 0, duration: 1920, chord: null },
+    ]);
   });
 });
 
@@ -108,8 +160,13 @@ describe('inferring the key', () => {
   });
 
   it('names the mode that the notes use', () => {
-    const line = (steps: readonly number[], tonic: number) => [...steps, 0].map((step, index) => ({ start: index * 480, duration: 480, pitch: 60 + tonic + step }));
-    const scaleOfBest = (steps: readonly number[]) => inferKeys([...line(steps, 2), ...line([0, 0, 7, 0], 2).map((note) => ({ ...note, pitch: note.pitch - 24, duration: 1920 }))])[0]!.key.scale;
+    const line = (steps: readonly number[], tonic: number) =>
+      [...steps, 0].map((step, index) => ({ start: index * 480, duration: 480, pitch: 60 + tonic + step }));
+    const scaleOfBest = (steps: readonly number[]) =>
+      inferKeys([
+        ...line(steps, 2),
+        ...line([0, 0, 7, 0], 2).map((note) => ({ ...note, pitch: note.pitch - 24, duration: 1920 })),
+      ])[0]!.key.scale;
     expect(scaleOfBest([0, 2, 3, 5, 7, 9, 10, 7, 3])).toBe('dorian');
     expect(scaleOfBest([0, 2, 4, 5, 7, 9, 10, 7, 4])).toBe('mixolydian');
   });

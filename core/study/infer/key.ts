@@ -25,7 +25,13 @@ const swapped = (profile: readonly number[], a: number, b: number): readonly num
   profile.map((value, step) => (step === a ? (profile[b] as number) : step === b ? (profile[a] as number) : value));
 
 /** The modes differ from major and minor in one degree; rarer ones have to show themselves more clearly. */
-const PROFILES: readonly { readonly scale: string; readonly profile: readonly number[]; readonly prior: number; readonly own?: number; readonly usual?: number }[] = [
+const PROFILES: readonly {
+  readonly scale: string;
+  readonly profile: readonly number[];
+  readonly prior: number;
+  readonly own?: number;
+  readonly usual?: number;
+}[] = [
   { scale: 'major', profile: MAJOR, prior: 0 },
   { scale: 'minor', profile: MINOR, prior: 0 },
   { scale: 'mixolydian', profile: swapped(MAJOR, 10, 11), prior: 0.07, own: 10, usual: 11 },
@@ -40,9 +46,10 @@ const OPENING = 0.12;
 const SHOWN = 0.04;
 
 /** Sounding time of every pitch class, long notes weakened a little so that a drone does not decide alone. */
-export function pitchClassTimes(notes: readonly PlainNote[]): Float64Array {
+function pitchClassTimes(notes: readonly PlainNote[]): Float64Array {
   const times = new Float64Array(12);
-  for (const { pitch, duration } of notes) times[modulo(pitch, 12)] = (times[modulo(pitch, 12)] as number) + Math.min(duration, 1920);
+  for (const { pitch, duration } of notes)
+    times[modulo(pitch, 12)] = (times[modulo(pitch, 12)] as number) + Math.min(duration, 1920);
   return times;
 }
 
@@ -69,18 +76,27 @@ function bassAt(notes: readonly PlainNote[], end: 'first' | 'last'): number | nu
   if (notes.length === 0) return null;
   const first = Math.min(...notes.map(({ start }) => start));
   const last = Math.max(...notes.map(({ start, duration }) => start + duration));
-  const sounding = notes.filter(({ start, duration }) => (end === 'first' ? start < first + TICKS_PER_QUARTER : start + duration > last - TICKS_PER_QUARTER));
-  return modulo(sounding.reduce((lowest, { pitch }) => Math.min(lowest, pitch), 127), 12);
+  const sounding = notes.filter(({ start, duration }) =>
+    end === 'first' ? start < first + TICKS_PER_QUARTER : start + duration > last - TICKS_PER_QUARTER,
+  );
+  return modulo(
+    sounding.reduce((lowest, { pitch }) => Math.min(lowest, pitch), 127),
+    12,
+  );
 }
 
 /**
- * The keys that notes may be in, the likeliest first, by correlation with probe-tone profiles of six modes and by the bass
+ * The keys that notes may be in, the likeliest first, by correlation with probe-tone profiles of six modes and by
+ * the bass
  * at both ends.
  *
  * @param notes  pitched notes only, of all parts
  * @param ends   the roots of the first and the last chord, where they are known; else the bass stands in for them
  */
-export function inferKeys(notes: readonly PlainNote[], ends?: { readonly first: number | null; readonly last: number | null }): KeyGuess[] {
+export function inferKeys(
+  notes: readonly PlainNote[],
+  ends?: { readonly first: number | null; readonly last: number | null },
+): KeyGuess[] {
   const times = pitchClassTimes(notes);
   const [first, last] = [ends?.first ?? bassAt(notes, 'first'), ends?.last ?? bassAt(notes, 'last')];
   const guesses = PROFILES.flatMap(({ scale, profile, prior: usualPrior, own, usual }) =>
@@ -98,7 +114,10 @@ export function inferKeys(notes: readonly PlainNote[], ends?: { readonly first: 
   const shares = guesses.map(({ fit }) => 10 ** ((fit - best) * 5));
   const total = shares.reduce((sum, share) => sum + share, 0);
   return guesses
-    .map(({ tonic, scale }, index) => ({ key: withLeadingTone(tonic, scale, times), confidence: Math.round((100 * (shares[index] as number)) / total) }))
+    .map(({ tonic, scale }, index) => ({
+      key: withLeadingTone(tonic, scale, times),
+      confidence: Math.round((100 * (shares[index] as number)) / total),
+    }))
     .sort((a, b) => b.confidence - a.confidence);
 }
 

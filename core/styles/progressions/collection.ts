@@ -24,7 +24,9 @@ const MODES: Readonly<Record<string, string>> = { aeolian: 'minor' };
 /** How full its chords are, in the words of the brief. */
 function colouringOf(degrees: readonly string[]): string {
   if (degrees.some((degree) => /(?:9|11|13)/.test(degree.replace('add9', '')))) return 'extended';
-  return degrees.filter((degree) => degree.split('/')[0]?.includes('7')).length * 2 >= degrees.length ? 'sevenths' : 'triads';
+  return degrees.filter((degree) => degree.split('/')[0]?.includes('7')).length * 2 >= degrees.length
+    ? 'sevenths'
+    : 'triads';
 }
 
 /** What a progression does, so that it can be found by it. */
@@ -33,8 +35,9 @@ function habits(bars: readonly (readonly string[])[]): string[] {
   const last = degrees.at(-1) ?? '';
   const before = degrees.at(-2) ?? '';
   const found: string[] = [];
-  if (/^[iI](?![iIvV])/.test(last)) found.push(before.startsWith('V') ? 'authentic cadence' : /^(?:IV|iv)/.test(before) ? 'plagal cadence' : 'closed');
-  else found.push((last.startsWith('V') && !last.startsWith('VI')) ? 'half cadence' : 'open loop');
+  if (/^[iI](?![iIvV])/.test(last))
+    found.push(before.startsWith('V') ? 'authentic cadence' : /^(?:IV|iv)/.test(before) ? 'plagal cadence' : 'closed');
+  else found.push(last.startsWith('V') && !last.startsWith('VI') ? 'half cadence' : 'open loop');
   if (degrees.some((degree) => /^[b#♭♯]/.test(degree) || /^iv(?!°)/.test(degree))) found.push('borrowed');
   if (degrees.some((degree) => degree.includes('/'))) found.push('slash bass');
   if (degrees.some((degree) => degree.includes('°'))) found.push('diminished');
@@ -43,7 +46,13 @@ function habits(bars: readonly (readonly string[])[]): string[] {
 }
 
 /** Reads one row of degrees; null when it is no formula. */
-export function parseFormula(id: string, family: string, mode: string, moods: readonly string[], text: string): Formula | null {
+function parseFormula(
+  id: string,
+  family: string,
+  mode: string,
+  moods: readonly string[],
+  text: string,
+): Formula | null {
   const scale = MODES[mode] ?? mode;
   if (!isScaleId(scale)) return null;
   const bars = text.split(',').map((bar) => bar.trim().split(/\s+/));
@@ -52,7 +61,19 @@ export function parseFormula(id: string, family: string, mode: string, moods: re
   if (degrees.some((degree) => readRoman(degree, key) === null)) return null;
   const character = isMinorish(scaleOf(scale)) ? 'minor' : 'major';
   const modal = ['major', 'minor'].includes(scale) ? '' : 'modal';
-  const words = [family, mode, character, modal, ...moods, `${bars.length} bars`, colouringOf(degrees), ...habits(bars), text].join(' ').toLowerCase();
+  const words = [
+    family,
+    mode,
+    character,
+    modal,
+    ...moods,
+    `${bars.length} bars`,
+    colouringOf(degrees),
+    ...habits(bars),
+    text,
+  ]
+    .join(' ')
+    .toLowerCase();
   return { id, family, mode: scale, moods, bars, words };
 }
 
@@ -60,26 +81,40 @@ let loaded: readonly Formula[] | null = null;
 
 /** The whole collection, read once when it is first asked for. */
 export function collection(): readonly Formula[] {
-  loaded ??= PROGRESSION_TABLE.trim().split('\n').flatMap((row, index) => {
-    const [family = '', mode = '', moods = '', text = ''] = row.split('|').map((cell) => cell.trim());
-    return parseFormula(`formula-${index + 1}`, family, mode, moods.split(', '), text) ?? [];
-  });
+  loaded ??= PROGRESSION_TABLE.trim()
+    .split('\n')
+    .flatMap((row, index) => {
+      const [family = '', mode = '', moods = '', text = ''] = row.split('|').map((cell) => cell.trim());
+      return parseFormula(`formula-${index + 1}`, family, mode, moods.split(', '), text) ?? [];
+    });
   return loaded;
 }
 
 /**
- * Finds formulas by words in any order: “soul sevenths 8 bars”. A number with “bars” is exact; every other word may be the
+ * Finds formulas by words in any order: “soul sevenths 8 bars”. A number with “bars” is exact; every other word may
+ * be the
  * beginning of one. Those whose character fits the key come first.
  */
 export function findFormulas(all: readonly Formula[], query: string, key: Key): Formula[] {
   const asked = query.toLowerCase().trim();
   const bars = /(\d+)[\s-]*bars?/.exec(asked)?.[1];
-  const rest = asked.replace(/(\d+)[\s-]*bars?/, ' ').split(/\s+/).filter((word) => word !== '');
+  const rest = asked
+    .replace(/(\d+)[\s-]*bars?/, ' ')
+    .split(/\s+/)
+    .filter((word) => word !== '');
   const starts = (words: string, word: string): boolean => words.split(/[\s,]+/).some((own) => own.startsWith(word));
   const minor = isMinorish(scaleOf(key.scale));
   return all
-    .filter((formula) => (bars === undefined || formula.bars.length === Number(bars)) && rest.every((word) => starts(formula.words, word)))
-    .map((formula, index) => ({ formula, index, fits: formula.mode === key.scale ? 0 : isMinorish(scaleOf(formula.mode)) === minor ? 1 : 2 }))
+    .filter(
+      (formula) =>
+        (bars === undefined || formula.bars.length === Number(bars)) &&
+        rest.every((word) => starts(formula.words, word)),
+    )
+    .map((formula, index) => ({
+      formula,
+      index,
+      fits: formula.mode === key.scale ? 0 : isMinorish(scaleOf(formula.mode)) === minor ? 1 : 2,
+    }))
     .sort((a, b) => a.fits - b.fits || a.index - b.index)
     .map(({ formula }) => formula);
 }
@@ -91,10 +126,16 @@ export function formulaChords(formula: Formula, key: Key, metre: Metre, bars: nu
   const modal: Key = { tonic: key.tonic, scale: formula.mode };
   return Array.from({ length: bars }, (_, index) => index).flatMap((index) => {
     const degrees = formula.bars[index % formula.bars.length] ?? [];
-    const places = degrees.map((_, place): Ticks => beats[Math.floor((place * beats.length) / degrees.length)]?.at ?? 0);
+    const places = degrees.map(
+      (_, place): Ticks => beats[Math.floor((place * beats.length) / degrees.length)]?.at ?? 0,
+    );
     return degrees.map((degree, place): ChordSpan => {
       const start = places[place] ?? 0;
-      return { start: index * bar + start, duration: (places[place + 1] ?? bar) - start, chord: readRoman(degree, modal) };
+      return {
+        start: index * bar + start,
+        duration: (places[place + 1] ?? bar) - start,
+        chord: readRoman(degree, modal),
+      };
     });
   });
 }

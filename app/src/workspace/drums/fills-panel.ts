@@ -7,7 +7,17 @@ import { styleIn } from '@fendro/core/styles/styles';
 import { Playback } from '../../sound/playback';
 import { HarmonyDesk } from '../../state/harmony-desk';
 import { newId } from '../../state/ids';
-import { selectBar, selectGround, selectHeard, selectPart, selectScore, selectSection, selectSession, selectTakes, selectView } from '../../state/selectors';
+import {
+  selectBar,
+  selectGround,
+  selectHeard,
+  selectPart,
+  selectScore,
+  selectSection,
+  selectSession,
+  selectTakes,
+  selectView,
+} from '../../state/selectors';
 import { TakeActions } from '../../state/song.actions';
 import { IdeaList, type Idea } from '../../ui/idea-list';
 
@@ -23,15 +33,32 @@ const RUN_UP = 1;
   template: `
     <div class="row">
       <select class="field" aria-label="Length of the fill" (change)="setLength($any(+$any($event.target).value))">
-        @for (option of lengths; track option.bars) { <option [value]="option.bars" [selected]="option.bars === bars()">{{ option.name }}</option> }
+        @for (option of lengths; track option.bars) {
+          <option [value]="option.bars" [selected]="option.bars === bars()">{{ option.name }}</option>
+        }
       </select>
       <span class="quiet">{{ where() }}</span>
     </div>
-    <fd-idea-list label="Fills" [ideas]="ideas()" [current]="current()" nothing="Draft or choose drums first." (heard)="hear($event)" (taken)="take()" (left)="letGo()" />
-    <p class="quiet">↑ ↓ hear, Enter places, Escape leaves the drums as they were. Select bars to put a fill before another bar line.</p>
+    <fd-idea-list
+      label="Fills"
+      [ideas]="ideas()"
+      [current]="current()"
+      nothing="Draft or choose drums first."
+      (heard)="hear($event)"
+      (taken)="take()"
+      (left)="letGo()"
+    />
+    <p class="quiet">
+      ↑ ↓ hear, Enter places, Escape leaves the drums as they were. Select bars to put a fill before another bar line.
+    </p>
   `,
   styleUrl: '../harmony/panels.scss',
-  styles: `fd-idea-list { flex: 1; min-height: 120px; }`,
+  styles: `
+    fd-idea-list {
+      flex: 1;
+      min-height: 120px;
+    }
+  `,
 })
 export class FillsPanel {
   private readonly store = inject(Store);
@@ -53,9 +80,16 @@ export class FillsPanel {
   private base: PartTake | null = null;
   private tried: PartTake | null = null;
 
-  private readonly fills = computed(() => allFills(styleIn(this.score(), this.part()?.style ?? this.ground()?.style ?? '')));
-  private readonly sounding = computed(() => { const [section, part] = [this.section(), this.part()]; return section && part ? partTake(this.takes(), soundingId(section, part.id, this.heard())) : null; });
-  protected readonly ideas = computed((): Idea[] => (this.sounding() ? this.fills().map(({ id, name, style }) => ({ id, text: name, detail: style.toLowerCase() })) : []));
+  private readonly fills = computed(() =>
+    allFills(styleIn(this.score(), this.part()?.style ?? this.ground()?.style ?? '')),
+  );
+  private readonly sounding = computed(() => {
+    const [section, part] = [this.section(), this.part()];
+    return section && part ? partTake(this.takes(), soundingId(section, part.id, this.heard())) : null;
+  });
+  protected readonly ideas = computed((): Idea[] =>
+    this.sounding() ? this.fills().map(({ id, name, style }) => ({ id, text: name, detail: style.toLowerCase() })) : [],
+  );
 
   /** The bar line that the fill leads up to, counted from the section's start. */
   private readonly end = computed(() => (this.session().bars?.to ?? this.section()?.bars ?? 0) * this.bar());
@@ -71,22 +105,46 @@ export class FillsPanel {
   }
 
   protected hear(id: string): void {
-    const [score, section, part, ground, view] = [this.score(), this.section(), this.part(), this.ground(), this.view()];
+    const [score, section, part, ground, view] = [
+      this.score(),
+      this.section(),
+      this.part(),
+      this.ground(),
+      this.view(),
+    ];
     const fill = this.fills().find((candidate) => candidate.id === id);
     this.base ??= this.sounding();
     const base = this.base;
     if (!score || !section || !part || !ground || !fill || !base) return;
-    const take = this.takeWith(fill, base, { metre: ground.metre, loudness: part.brief.loudness, length: sectionTicks(score, section) });
+    const take = this.takeWith(fill, base, {
+      metre: ground.metre,
+      loudness: part.brief.loudness,
+      length: sectionTicks(score, section),
+    });
     this.current.set(id);
     this.tried = take;
-    this.store.dispatch(TakeActions.madeAndHeard({ takes: [take], take: take.id, section: section.id, line: part.id, at: Date.now() }));
+    this.store.dispatch(
+      TakeActions.madeAndHeard({ takes: [take], take: take.id, section: section.id, line: part.id, at: Date.now() }),
+    );
     const from = (view?.start ?? 0) + Math.max(0, this.end() - (RUN_UP + Math.ceil(this.bars())) * this.bar());
     if (!this.playback.playing() && !this.playback.waiting()) void this.playback.play(from);
   }
 
   private takeWith(fill: Fill, base: PartTake, setting: Parameters<typeof placeFill>[4]): PartTake {
     const notes = placeFill(base.notes, fill, this.bars(), this.end(), setting);
-    return { ...base, id: newId('take'), notes, origin: { how: 'edited', from: `with the fill “${fill.name}”`, asking: null, seed: 0, attempt: 0, parents: [base.id] } };
+    return {
+      ...base,
+      id: newId('take'),
+      notes,
+      origin: {
+        how: 'edited',
+        from: `with the fill “${fill.name}”`,
+        asking: null,
+        seed: 0,
+        attempt: 0,
+        parents: [base.id],
+      },
+    };
   }
 
   protected take(): void {

@@ -11,19 +11,38 @@ import { ScoreActions } from '../../state/song.actions';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @for (drum of drums(); track drum.key) {
-      <label class="drum"><span>{{ drum.name }}</span>
-        <select class="field" [attr.aria-label]="'Sound of the ' + drum.name" (change)="swap(drum.key, +$any($event.target).value)">
-          @for (option of options; track option.key) { <option [value]="option.key" [selected]="option.key === drum.sound">{{ option.name }}</option> }
+      <label class="drum"
+        ><span>{{ drum.name }}</span>
+        <select
+          class="field"
+          [attr.aria-label]="'Sound of the ' + drum.name"
+          (change)="swap(drum.key, +$any($event.target).value)"
+        >
+          @for (option of options; track option.key) {
+            <option [value]="option.key" [selected]="option.key === drum.sound">{{ option.name }}</option>
+          }
         </select>
       </label>
-    } @empty { <p class="quiet">Draft or choose drums first: every drum that they strike is listed here.</p> }
-    @if (anySwapped()) { <button class="button small" (click)="reset()">All drums as they were</button> }
+    } @empty {
+      <p class="quiet">Draft or choose drums first: every drum that they strike is listed here.</p>
+    }
+    @if (anySwapped()) {
+      <button class="button small" (click)="reset()">All drums as they were</button>
+    }
     <p class="quiet">What is swapped here sounds and is delivered so in all sections.</p>
   `,
   styleUrl: '../harmony/panels.scss',
   styles: `
-    .drum { display: grid; grid-template-columns: 8rem 1fr; align-items: center; gap: 8px; color: var(--ink); }
-    .button { align-self: start; }
+    .drum {
+      display: grid;
+      grid-template-columns: 8rem 1fr;
+      align-items: center;
+      gap: 8px;
+      color: var(--ink);
+    }
+    .button {
+      align-self: start;
+    }
   `,
 })
 export class KitPanel {

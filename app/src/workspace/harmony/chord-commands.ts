@@ -84,7 +84,9 @@ export class ChordCommands {
   }
 
   copy(): void {
-    this.store.dispatch(SessionActions.chordsCopied({ clip: edits.copyChords(this.desk.chords(), this.desk.stretch()) }));
+    this.store.dispatch(
+      SessionActions.chordsCopied({ clip: edits.copyChords(this.desk.chords(), this.desk.stretch()) }),
+    );
   }
 
   cut(): void {
@@ -94,7 +96,8 @@ export class ChordCommands {
 
   paste(at: Ticks = this.session().bars ? this.desk.stretch().from : this.session().chordAt): void {
     const { clip } = this.session();
-    if (clip && clip.length > 0) this.edit('paste chords', edits.pasteChords(this.desk.chords(), at, clip, this.desk.length()));
+    if (clip && clip.length > 0)
+      this.edit('paste chords', edits.pasteChords(this.desk.chords(), at, clip, this.desk.length()));
   }
 
   clear(): void {
@@ -118,7 +121,10 @@ export class ChordCommands {
   }
 
   degree(by: number): void {
-    this.edit('move chords along the scale', edits.transposeByDegrees(this.desk.chords(), this.desk.stretch(), by, this.desk.key()));
+    this.edit(
+      'move chords along the scale',
+      edits.transposeByDegrees(this.desk.chords(), this.desk.stretch(), by, this.desk.key()),
+    );
   }
 
   reverse(): void {

@@ -14,7 +14,9 @@ import { IdeaList, type Idea } from '../../ui/idea-list';
 const SHOWN = 80;
 
 /** A formula of the collection, or one's own progression. */
-type Entry = { readonly id: string; readonly own: ShelfProgression; readonly formula: null } | { readonly id: string; readonly own: null; readonly formula: Formula };
+type Entry =
+  | { readonly id: string; readonly own: ShelfProgression; readonly formula: null }
+  | { readonly id: string; readonly own: null; readonly formula: Formula };
 
 /** Progressions to pick from, found by words, heard in the song's own key and tempo; one's own among them. */
 @Component({
@@ -22,36 +24,94 @@ type Entry = { readonly id: string; readonly own: ShelfProgression; readonly for
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [IdeaList],
   template: `
-    <input #words class="field" type="search" aria-label="Find progressions by words" placeholder="soul sevenths 8 bars" [value]="query()" (input)="query.set(words.value)" />
+    <input
+      #words
+      class="field"
+      type="search"
+      aria-label="Find progressions by words"
+      placeholder="soul sevenths 8 bars"
+      [value]="query()"
+      (input)="query.set(words.value)"
+    />
     <div class="row">
-      <label><input type="checkbox" [checked]="favouritesOnly()" (change)="favouritesOnly.set(!favouritesOnly())" /> only what I kept</label>
+      <label
+        ><input type="checkbox" [checked]="favouritesOnly()" (change)="favouritesOnly.set(!favouritesOnly())" /> only
+        what I kept</label
+      >
       <span class="quiet" role="status">{{ found().length }} found</span>
     </div>
-    <fd-idea-list label="Progressions" [ideas]="ideas()" [current]="current()" nothing="Nothing by these words. Try a family, a mood, “minor”, “sevenths” or “8 bars”."
-      (heard)="hear($event)" (taken)="take($event)" (left)="letGo()" (kept)="shelf.toggleFavourite($event)" />
+    <fd-idea-list
+      label="Progressions"
+      [ideas]="ideas()"
+      [current]="current()"
+      nothing="Nothing by these words. Try a family, a mood, “minor”, “sevenths” or “8 bars”."
+      (heard)="hear($event)"
+      (taken)="take($event)"
+      (left)="letGo()"
+      (kept)="shelf.toggleFavourite($event)"
+    />
     <div class="row">
       <button class="button small primary" [disabled]="!desk.trying()" (click)="takeHeard()">Take it</button>
-      <button class="button small" [disabled]="current() === null" (click)="keep()">{{ isKept() ? 'Kept' : 'Keep' }}</button>
+      <button class="button small" [disabled]="current() === null" (click)="keep()">
+        {{ isKept() ? 'Kept' : 'Keep' }}
+      </button>
       <span class="gap"></span>
-      <button class="button small" (click)="saving.set(!saving())" [attr.aria-expanded]="saving()">Save these chords</button>
+      <button class="button small" (click)="saving.set(!saving())" [attr.aria-expanded]="saving()">
+        Save these chords
+      </button>
     </div>
     @if (saving()) {
       <form class="row" (submit)="save($event, name.value)">
-        <input #name class="field" aria-label="Name for the progression" placeholder="a name to find it by" maxlength="60" />
+        <input
+          #name
+          class="field"
+          aria-label="Name for the progression"
+          placeholder="a name to find it by"
+          maxlength="60"
+        />
         <button class="button small" type="submit">Save</button>
       </form>
     }
     <p class="quiet">{{ where() }} ↑ ↓ hear, Enter takes, Y keeps.</p>
   `,
   styles: `
-    :host { display: flex; flex-direction: column; gap: 6px; min-height: 0; flex: 1; }
-    fd-idea-list { flex: 1; min-height: 120px; }
-    .row { display: flex; align-items: center; gap: 8px; }
-    .row .field { flex: 1; min-width: 0; min-height: 28px; }
-    label { display: inline-flex; align-items: center; gap: 5px; font-size: 0.8125rem; min-height: 24px; }
-    input[type='checkbox'] { accent-color: var(--accent); }
-    .gap { flex: 1; }
-    p { margin: 0; }
+    :host {
+      display: flex;
+      flex-direction: column;
+      gap: 6px;
+      min-height: 0;
+      flex: 1;
+    }
+    fd-idea-list {
+      flex: 1;
+      min-height: 120px;
+    }
+    .row {
+      display: flex;
+      align-items: center;
+      gap: 8px;
+    }
+    .row .field {
+      flex: 1;
+      min-width: 0;
+      min-height: 28px;
+    }
+    label {
+      display: inline-flex;
+      align-items: center;
+      gap: 5px;
+      font-size: 0.8125rem;
+      min-height: 24px;
+    }
+    input[type='checkbox'] {
+      accent-color: var(--accent);
+    }
+    .gap {
+      flex: 1;
+    }
+    p {
+      margin: 0;
+    }
   `,
 })
 export class CollectionPanel {
@@ -68,30 +128,45 @@ export class CollectionPanel {
   private base: readonly ChordSpan[] | null = null;
 
   private readonly ownFound = computed(() => {
-    const words = this.query().toLowerCase().split(/\s+/).filter((word) => word !== '');
+    const words = this.query()
+      .toLowerCase()
+      .split(/\s+/)
+      .filter((word) => word !== '');
     return this.shelf.contents().progressions.filter(({ name, bars, chords }) => {
-      const text = `own ${name} ${bars} bars ${chords.map(({ chord }) => (chord ? chordSymbol(chord) : '')).join(' ')}`.toLowerCase();
+      const text =
+        `own ${name} ${bars} bars ${chords.map(({ chord }) => (chord ? chordSymbol(chord) : '')).join(' ')}`.toLowerCase();
       return words.every((word) => text.split(/\s+/).some((part) => part.startsWith(word)));
     });
   });
 
   protected readonly found = computed(() => {
     const own = this.ownFound().map((progression): Entry => ({ id: progression.id, own: progression, formula: null }));
-    const formulas = findFormulas(collection(), this.query(), this.desk.key()).map((formula): Entry => ({ id: formula.id, own: null, formula }));
+    const formulas = findFormulas(collection(), this.query(), this.desk.key()).map((formula): Entry => ({
+      id: formula.id,
+      own: null,
+      formula,
+    }));
     const all = [...own, ...formulas];
     return this.favouritesOnly() ? all.filter(({ id, own: mine }) => mine !== null || this.shelf.isFavourite(id)) : all;
   });
 
   protected readonly ideas = computed((): Idea[] =>
-    this.found().slice(0, SHOWN).map(({ id, own, formula }) => ({
-      id,
-      text: own ? own.name : formula.bars.map((bar) => bar.join(' ').replaceAll('b', '♭').replaceAll('#', '♯')).join(' | '),
-      detail: own ? `your own, ${own.bars} bars` : `${formula.family.toLowerCase()}, ${formula.moods.join(', ')}`,
-      ...(this.shelf.isFavourite(id) ? { marked: 'kept' } : {}),
-    })),
+    this.found()
+      .slice(0, SHOWN)
+      .map(({ id, own, formula }) => ({
+        id,
+        text: own
+          ? own.name
+          : formula.bars.map((bar) => bar.join(' ').replaceAll('b', '♭').replaceAll('#', '♯')).join(' | '),
+        detail: own ? `your own, ${own.bars} bars` : `${formula.family.toLowerCase()}, ${formula.moods.join(', ')}`,
+        ...(this.shelf.isFavourite(id) ? { marked: 'kept' } : {}),
+      })),
   );
 
-  protected readonly isKept = computed(() => { const id = this.current(); return id !== null && this.shelf.isFavourite(id); });
+  protected readonly isKept = computed(() => {
+    const id = this.current();
+    return id !== null && this.shelf.isFavourite(id);
+  });
 
   protected readonly where = computed(() => {
     const { bars } = this.session();
@@ -105,9 +180,13 @@ export class CollectionPanel {
     if (!entry || !section) return null;
     const { bars } = this.session();
     const count = bars ? bars.to - bars.from : section.bars;
-    const clip = entry.formula ? formulaChords(entry.formula, this.desk.key(), this.desk.typing().metre, count) : this.ownChords(entry.own, count);
+    const clip = entry.formula
+      ? formulaChords(entry.formula, this.desk.key(), this.desk.typing().metre, count)
+      : this.ownChords(entry.own, count);
     const base = this.base ?? this.desk.chords();
-    return bars ? pasteChords(base, bars.from * this.bar(), clip, this.desk.length()) : closeGaps(clip, this.desk.length());
+    return bars
+      ? pasteChords(base, bars.from * this.bar(), clip, this.desk.length())
+      : closeGaps(clip, this.desk.length());
   }
 
   /** One's own progression in the present key, going round to fill the bars. */
@@ -117,7 +196,11 @@ export class CollectionPanel {
     const rounds = Math.ceil(room / Math.max(1, length));
     return Array.from({ length: rounds }, (_, round) => round).flatMap((round) =>
       chords
-        .map((span) => ({ ...span, start: span.start + round * length, chord: span.chord ? refitChord(span.chord, from, this.desk.key()) : null }))
+        .map((span) => ({
+          ...span,
+          start: span.start + round * length,
+          chord: span.chord ? refitChord(span.chord, from, this.desk.key()) : null,
+        }))
         .filter(({ start }) => start < room)
         .map((span) => ({ ...span, duration: Math.min(span.duration, room - span.start) })),
     );
@@ -166,11 +249,23 @@ export class CollectionPanel {
     const { bars } = this.session();
     const bar = this.bar();
     const stretch = bars ? { from: bars.from * bar, to: bars.to * bar } : { from: 0, to: this.desk.length() };
-    const chords = this.desk.chords()
+    const chords = this.desk
+      .chords()
       .filter(({ start }) => start >= stretch.from && start < stretch.to)
-      .map((span) => ({ start: span.start - stretch.from, duration: Math.min(span.duration, stretch.to - span.start), chord: span.chord }));
+      .map((span) => ({
+        start: span.start - stretch.from,
+        duration: Math.min(span.duration, stretch.to - span.start),
+        chord: span.chord,
+      }));
     const { tonic, scale } = this.desk.key();
-    this.shelf.saveProgression({ name: clean, tonic, scale, length: stretch.to - stretch.from, bars: Math.round((stretch.to - stretch.from) / bar), chords });
+    this.shelf.saveProgression({
+      name: clean,
+      tonic,
+      scale,
+      length: stretch.to - stretch.from,
+      bars: Math.round((stretch.to - stretch.from) / bar),
+      chords,
+    });
     this.saving.set(false);
   }
 }

@@ -8,7 +8,13 @@ import { HarmonyDesk } from '../../state/harmony-desk';
 import { FretboardPicture } from '../../ui/fretboard-picture';
 import { KeyboardPicture } from '../../ui/keyboard-picture';
 
-const ROLE_WORDS = { tonic: 'at rest (tonic)', subdominant: 'opens out (subdominant)', dominant: 'wants home (dominant)', borrowed: 'borrowed from the parallel mode', applied: 'dominant of another degree (applied)' } as const;
+const ROLE_WORDS = {
+  tonic: 'at rest (tonic)',
+  subdominant: 'opens out (subdominant)',
+  dominant: 'wants home (dominant)',
+  borrowed: 'borrowed from the parallel mode',
+  applied: 'dominant of another degree (applied)',
+} as const;
 const SCALES_SHOWN = 5;
 
 /** Everything that can be said of the chord in focus, on a keyboard and on a fretboard. */
@@ -26,13 +32,20 @@ const SCALES_SHOWN = 5;
         <p class="spoken-only">On the fretboard, lowest string first: {{ facts.shapeText }}</p>
       }
       <dl>
-        <dt>Notes</dt><dd>{{ facts.noteText }}</dd>
-        <dt>Degree</dt><dd>{{ facts.numeral }}</dd>
-        <dt>Does</dt><dd>{{ facts.role }}</dd>
-        <dt>Scales</dt><dd>{{ facts.scales }}</dd>
-        <dt>Tension</dt><dd>{{ facts.tension }} % against the key</dd>
+        <dt>Notes</dt>
+        <dd>{{ facts.noteText }}</dd>
+        <dt>Degree</dt>
+        <dd>{{ facts.numeral }}</dd>
+        <dt>Does</dt>
+        <dd>{{ facts.role }}</dd>
+        <dt>Scales</dt>
+        <dd>{{ facts.scales }}</dd>
+        <dt>Tension</dt>
+        <dd>{{ facts.tension }} % against the key</dd>
       </dl>
-    } @else { <p class="quiet">Put the caret on a chord to see what it is made of.</p> }
+    } @else {
+      <p class="quiet">Put the caret on a chord to see what it is made of.</p>
+    }
   `,
   styleUrl: './panels.scss',
 })
@@ -45,14 +58,27 @@ export class FactsPanel {
     const { chord } = span;
     const facts = chordFacts(chord, this.desk.key());
     const voiced = voicedChords(this.desk.chords(), this.desk.setting()).find(({ start }) => start === span.start);
-    const shape = guitarShapes(chord, pitchClassOf(chord.bass ?? chord.root))[0]?.frets ?? guitarShapes(chord, null)[0]?.frets ?? null;
+    const shape =
+      guitarShapes(chord, pitchClassOf(chord.bass ?? chord.root))[0]?.frets ??
+      guitarShapes(chord, null)[0]?.frets ??
+      null;
     const degree = (text: string): string => text.replaceAll('b', '♭').replaceAll('#', '♯').replace('♭ass', 'bass');
     return {
-      symbol: chordSymbol(chord), numeral: facts.numeral, role: ROLE_WORDS[facts.role], tension: facts.tension, shape,
+      symbol: chordSymbol(chord),
+      numeral: facts.numeral,
+      role: ROLE_WORDS[facts.role],
+      tension: facts.tension,
+      shape,
       pitches: voiced?.pitches ?? [],
       noteText: facts.notes.map(({ name, degree: own }) => `${name} (${degree(own)})`).join(', '),
-      shapeText: (shape ?? []).map((fret) => (fret === null ? 'not struck' : fret === 0 ? 'open' : `fret ${fret}`)).join(', '),
-      scales: facts.scales.slice(0, SCALES_SHOWN).map(({ name }) => `${printedName(chord.root)} ${name.toLowerCase()}`).join(', ') || 'none that holds all its notes',
+      shapeText: (shape ?? [])
+        .map((fret) => (fret === null ? 'not struck' : fret === 0 ? 'open' : `fret ${fret}`))
+        .join(', '),
+      scales:
+        facts.scales
+          .slice(0, SCALES_SHOWN)
+          .map(({ name }) => `${printedName(chord.root)} ${name.toLowerCase()}`)
+          .join(', ') || 'none that holds all its notes',
     };
   });
 }

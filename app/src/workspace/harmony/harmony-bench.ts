@@ -12,35 +12,85 @@ import { NextPanel } from './next-panel';
 import { RhythmPanel } from './rhythm-panel';
 import { VoicingPanel } from './voicing-panel';
 
-const NAMES: Readonly<Record<ChordTab, string>> = { draft: 'Draft', next: 'Next', collection: 'Pick', voicing: 'Voicing', rhythm: 'Rhythm', facts: 'Facts' };
+const NAMES: Readonly<Record<ChordTab, string>> = {
+  draft: 'Draft',
+  next: 'Next',
+  collection: 'Pick',
+  voicing: 'Voicing',
+  rhythm: 'Rhythm',
+  facts: 'Facts',
+};
 
-/** The bench while the chords are in focus: drafting, ideas, the collection, how they are voiced, struck and what they are. */
+/**
+ * The bench while the chords are in focus: drafting, ideas, the collection, how they are voiced, struck and what they
+ * are.
+ */
 @Component({
   selector: 'fd-harmony-bench',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [Tabs, NextPanel, CollectionPanel, VoicingPanel, RhythmPanel, FactsPanel],
   template: `
     @if (unread(); as unread) {
-      <p class="problem" role="status">“{{ unread.text }}” in bar {{ unread.bar }} cannot be read.
-        @for (offer of unread.nearest; track offer) { <button class="button small" (click)="mend(unread.at, offer)">{{ offer }}</button> }
+      <p class="problem" role="status">
+        “{{ unread.text }}” in bar {{ unread.bar }} cannot be read.
+        @for (offer of unread.nearest; track offer) {
+          <button class="button small" (click)="mend(unread.at, offer)">{{ offer }}</button>
+        }
       </p>
     }
     <fd-tabs label="Chords" prefix="chord" [tabs]="tabs" [current]="session().chordTab" (opened)="open($event)" />
     <div id="chord-panel" class="panel" role="tabpanel" [attr.aria-labelledby]="'chord-tab-' + session().chordTab">
       @switch (session().chordTab) {
-        @case ('draft') { <ng-content /> }
-        @case ('next') { @defer (on immediate) { <fd-next-panel /> } }
-        @case ('collection') { @defer (on immediate) { <fd-collection-panel /> } }
-        @case ('voicing') { @defer (on immediate) { <fd-voicing-panel /> } }
-        @case ('rhythm') { @defer (on immediate) { <fd-rhythm-panel /> } }
-        @case ('facts') { @defer (on immediate) { <fd-facts-panel /> } }
+        @case ('draft') {
+          <ng-content />
+        }
+        @case ('next') {
+          @defer (on immediate) {
+            <fd-next-panel />
+          }
+        }
+        @case ('collection') {
+          @defer (on immediate) {
+            <fd-collection-panel />
+          }
+        }
+        @case ('voicing') {
+          @defer (on immediate) {
+            <fd-voicing-panel />
+          }
+        }
+        @case ('rhythm') {
+          @defer (on immediate) {
+            <fd-rhythm-panel />
+          }
+        }
+        @case ('facts') {
+          @defer (on immediate) {
+            <fd-facts-panel />
+          }
+        }
       }
     </div>
   `,
   styles: `
-    :host { display: flex; flex-direction: column; gap: 8px; min-height: 0; flex: 1; }
-    .panel { display: flex; flex-direction: column; gap: 8px; min-height: 0; flex: 1; }
-    .problem { flex-wrap: wrap; margin: 0; }
+    :host {
+      display: flex;
+      flex-direction: column;
+      gap: 8px;
+      min-height: 0;
+      flex: 1;
+    }
+    .panel {
+      display: flex;
+      flex-direction: column;
+      gap: 8px;
+      min-height: 0;
+      flex: 1;
+    }
+    .problem {
+      flex-wrap: wrap;
+      margin: 0;
+    }
   `,
 })
 export class HarmonyBench {
@@ -55,7 +105,12 @@ export class HarmonyBench {
     const span = this.desk.chords().find(({ unread }) => unread !== undefined);
     if (!span?.unread) return null;
     const reading = readChord(span.unread);
-    return { at: span.start, text: span.unread, bar: Math.floor(span.start / this.bar()) + 1, nearest: reading.ok ? [] : reading.nearest };
+    return {
+      at: span.start,
+      text: span.unread,
+      bar: Math.floor(span.start / this.bar()) + 1,
+      nearest: reading.ok ? [] : reading.nearest,
+    };
   });
 
   protected mend(at: number, chord: string): void {

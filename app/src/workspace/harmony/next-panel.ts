@@ -18,18 +18,46 @@ import { IdeaList, type Idea } from '../../ui/idea-list';
   imports: [IdeaList],
   template: `
     <p class="where">{{ where() }}</p>
-    <fd-idea-list label="What could come next" [ideas]="nextIdeas()" [current]="current()?.list === 'next' ? current()!.id : null" nothing="Type or draft a chord first."
-      (heard)="hear('next', $event)" (taken)="take('next', $event)" (left)="letGo()" />
+    <fd-idea-list
+      label="What could come next"
+      [ideas]="nextIdeas()"
+      [current]="current()?.list === 'next' ? current()!.id : null"
+      nothing="Type or draft a chord first."
+      (heard)="hear('next', $event)"
+      (taken)="take('next', $event)"
+      (left)="letGo()"
+    />
     <h3>In its place</h3>
-    <fd-idea-list label="Substitutes" [ideas]="substituteIdeas()" [current]="current()?.list === 'place' ? current()!.id : null" nothing="Nothing stands here yet."
-      (heard)="hear('place', $event)" (taken)="take('place', $event)" (left)="letGo()" />
+    <fd-idea-list
+      label="Substitutes"
+      [ideas]="substituteIdeas()"
+      [current]="current()?.list === 'place' ? current()!.id : null"
+      nothing="Nothing stands here yet."
+      (heard)="hear('place', $event)"
+      (taken)="take('place', $event)"
+      (left)="letGo()"
+    />
     <p class="quiet">↑ ↓ hear, Enter takes, Escape leaves the chords as they were.</p>
   `,
   styles: `
-    :host { display: flex; flex-direction: column; gap: 6px; min-height: 0; flex: 1; }
-    fd-idea-list { flex: 1; min-height: 90px; }
-    h3 { font-size: 0.875rem; margin-top: 2px; }
-    p { margin: 0; }
+    :host {
+      display: flex;
+      flex-direction: column;
+      gap: 6px;
+      min-height: 0;
+      flex: 1;
+    }
+    fd-idea-list {
+      flex: 1;
+      min-height: 90px;
+    }
+    h3 {
+      font-size: 0.875rem;
+      margin-top: 2px;
+    }
+    p {
+      margin: 0;
+    }
   `,
 })
 export class NextPanel {
@@ -45,7 +73,12 @@ export class NextPanel {
 
   private readonly chords = computed(() => this.baseChords() ?? this.desk.chords());
   private readonly at = computed(() => this.session().chordAt);
-  private readonly span = computed((): ChordSpan | null => this.chords().find(({ start, duration }) => start <= this.at() && this.at() < start + duration) ?? this.chords().at(-1) ?? null);
+  private readonly span = computed(
+    (): ChordSpan | null =>
+      this.chords().find(({ start, duration }) => start <= this.at() && this.at() < start + duration) ??
+      this.chords().at(-1) ??
+      null,
+  );
 
   /** Where the next chord goes: at the next chord's place, or in the next bar of an open end. */
   private readonly nextPlace = computed(() => {
@@ -69,17 +102,30 @@ export class NextPanel {
     const ground = this.desk.ground();
     const section = this.desk.section();
     if (!ground || !section) return [];
-    return nextChords(this.desk.style(), this.desk.key(), section.harmonyBrief.colouring, this.span()?.chord ?? null, this.after(), 8);
+    return nextChords(
+      this.desk.style(),
+      this.desk.key(),
+      section.harmonyBrief.colouring,
+      this.span()?.chord ?? null,
+      this.after(),
+      8,
+    );
   });
 
   private readonly substitutes = computed((): readonly ChordIdea[] => {
     const span = this.span();
-    const following = span ? (this.chords().find(({ start }) => start >= span.start + span.duration)?.chord ?? null) : null;
+    const following = span
+      ? (this.chords().find(({ start }) => start >= span.start + span.duration)?.chord ?? null)
+      : null;
     return span?.chord ? substitutesFor(span.chord, this.desk.key(), following) : [];
   });
 
   private readonly shown = (list: readonly ChordIdea[], prefix: string): Idea[] =>
-    list.map(({ chord, reasons }, index) => ({ id: `${prefix}-${index}`, chord, detail: `${romanNumeral(chord, this.desk.key())} · ${reasons.join(', ')}` }));
+    list.map(({ chord, reasons }, index) => ({
+      id: `${prefix}-${index}`,
+      chord,
+      detail: `${romanNumeral(chord, this.desk.key())} · ${reasons.join(', ')}`,
+    }));
   protected readonly nextIdeas = computed(() => this.shown(this.next(), 'next'));
   protected readonly substituteIdeas = computed(() => this.shown(this.substitutes(), 'place'));
 
@@ -91,7 +137,10 @@ export class NextPanel {
     return `After ${span.chord ? chordSymbol(span.chord) : 'silence'}${bar === null ? ', round again' : `, for bar ${bar}`}`;
   });
 
-  private with(list: 'next' | 'place', id: string): { readonly chords: ChordSpan[]; readonly at: number; readonly chord: Chord } | null {
+  private with(
+    list: 'next' | 'place',
+    id: string,
+  ): { readonly chords: ChordSpan[]; readonly at: number; readonly chord: Chord } | null {
     const idea = (list === 'next' ? this.next() : this.substitutes())[Number(id.split('-')[1])];
     const span = this.span();
     if (!idea) return null;
@@ -102,7 +151,11 @@ export class NextPanel {
     }
     const place = this.nextPlace() ?? 0;
     const typed = typeChords(this.chords(), place, 'N.C.', this.desk.typing());
-    return { chords: setChords(typed, { from: place, to: place + 1 }, { chord: idea.chord }), at: place, chord: idea.chord };
+    return {
+      chords: setChords(typed, { from: place, to: place + 1 }, { chord: idea.chord }),
+      at: place,
+      chord: idea.chord,
+    };
   }
 
   protected hear(list: 'next' | 'place', id: string): void {

@@ -2,7 +2,15 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { Store } from '@ngrx/store';
 import { draftRhythm } from '@fendro/core/compose/voicing/draft-rhythm';
 import type { ChordSetting } from '@fendro/core/song/schema';
-import { CHORD_RHYTHMS, chordRhythmOf, fullnessOf, isWrittenMetre, ownRhythmId, type ChordRhythm, type Fullness } from '@fendro/core/styles/chord-rhythms';
+import {
+  CHORD_RHYTHMS,
+  chordRhythmOf,
+  fullnessOf,
+  isWrittenMetre,
+  ownRhythmId,
+  type ChordRhythm,
+  type Fullness,
+} from '@fendro/core/styles/chord-rhythms';
 import { chordSymbol } from '@fendro/core/theory/chord';
 import { barTicks, beatsOf, metreName } from '@fendro/core/theory/metre';
 import { SIXTEENTH } from '@fendro/core/theory/units';
@@ -16,7 +24,14 @@ import { IdeaList, type Idea } from '../../ui/idea-list';
 
 /** What a cell of a rhythm goes through when it is pressed. */
 const CYCLE = ['.', 'x', 'X', '<', '~', ','] as const;
-const SAID: Readonly<Record<string, string>> = { '.': 'sounds on', x: 'struck', X: 'accented', '<': 'takes the coming chord', '~': 'muted', ',': 'stops' };
+const SAID: Readonly<Record<string, string>> = {
+  '.': 'sounds on',
+  x: 'struck',
+  X: 'accented',
+  '<': 'takes the coming chord',
+  '~': 'muted',
+  ',': 'stops',
+};
 
 /** The rhythm of the section's chords, or of the chord in focus: picked, drawn by chance or written cell by cell. */
 @Component({
@@ -40,21 +55,41 @@ export class RhythmPanel {
   private readonly attempt = signal(0);
   protected readonly fullnesses: readonly Fullness[] = ['sparse', 'steady', 'busy'];
 
-  protected readonly chordName = computed(() => { const chord = this.desk.focused()?.chord; return chord ? chordSymbol(chord) : null; });
+  protected readonly chordName = computed(() => {
+    const chord = this.desk.focused()?.chord;
+    return chord ? chordSymbol(chord) : null;
+  });
 
   private readonly found = computed((): readonly ChordRhythm[] => {
     const own = this.shelf.contents().rhythms.flatMap((id) => chordRhythmOf(id) ?? []);
-    const words = this.query().toLowerCase().split(/\s+/).filter((word) => word !== '');
+    const words = this.query()
+      .toLowerCase()
+      .split(/\s+/)
+      .filter((word) => word !== '');
     const metre = metreName(this.desk.typing().metre);
     const all = [...own, ...CHORD_RHYTHMS].filter((rhythm) => {
       const text = `${rhythm.family} ${rhythm.name} ${rhythm.fullness} ${rhythm.metre}`.toLowerCase();
-      return (this.fullness() === '' || rhythm.fullness === this.fullness()) && words.every((word) => text.includes(word));
+      return (
+        (this.fullness() === '' || rhythm.fullness === this.fullness()) && words.every((word) => text.includes(word))
+      );
     });
     // What is written for this metre comes first; the rest is carried to it.
-    return all.map((rhythm, index) => ({ rhythm, rank: (rhythm.family === 'Own' ? -1000 : rhythm.metre === metre ? 0 : 1000) + index })).sort((a, b) => a.rank - b.rank).map(({ rhythm }) => rhythm);
+    return all
+      .map((rhythm, index) => ({
+        rhythm,
+        rank: (rhythm.family === 'Own' ? -1000 : rhythm.metre === metre ? 0 : 1000) + index,
+      }))
+      .sort((a, b) => a.rank - b.rank)
+      .map(({ rhythm }) => rhythm);
   });
 
-  protected readonly ideas = computed((): Idea[] => this.found().map((rhythm) => ({ id: rhythm.id, text: rhythm.name, detail: `${rhythm.family.toLowerCase()}, ${rhythm.fullness}${rhythm.metre === '4/4' ? '' : `, ${rhythm.metre}`}` })));
+  protected readonly ideas = computed((): Idea[] =>
+    this.found().map((rhythm) => ({
+      id: rhythm.id,
+      text: rhythm.name,
+      detail: `${rhythm.family.toLowerCase()}, ${rhythm.fullness}${rhythm.metre === '4/4' ? '' : `, ${rhythm.metre}`}`,
+    })),
+  );
 
   /** The rhythm that sounds in the scope now. */
   protected readonly now = computed((): ChordRhythm | null => {
@@ -71,7 +106,14 @@ export class RhythmPanel {
     return Array.from({ length: slots }, (_, index) => {
       const symbol = steps[index] ?? '.';
       const chance = /\d/.test(symbol) ? `${symbol}0 % of the time` : (SAID[symbol] ?? '');
-      return { index, symbol: symbol === '.' ? '' : symbol, beat: beats.has(index), on: !['.', ','].includes(symbol), strong: symbol === 'X', said: `Sixteenth ${index + 1}: ${chance}` };
+      return {
+        index,
+        symbol: symbol === '.' ? '' : symbol,
+        beat: beats.has(index),
+        on: !['.', ','].includes(symbol),
+        strong: symbol === 'X',
+        said: `Sixteenth ${index + 1}: ${chance}`,
+      };
     });
   });
   protected readonly canWrite = computed(() => isWrittenMetre(metreName(this.desk.typing().metre)));
@@ -80,7 +122,8 @@ export class RhythmPanel {
   protected hear(id: string): void {
     this.current.set(id);
     const section = this.desk.section();
-    if (section) this.store.dispatch(SessionActions.chordSettingTried({ section: section.id, setting: { rhythm: id } }));
+    if (section)
+      this.store.dispatch(SessionActions.chordSettingTried({ section: section.id, setting: { rhythm: id } }));
     if (!this.playback.playing() && !this.playback.waiting()) void this.playback.play();
   }
 
@@ -89,11 +132,14 @@ export class RhythmPanel {
     if (!section) return;
     const focused = this.desk.focused();
     if (this.scope() === 'chord' && focused) {
-      this.desk.edit('set a chord’s rhythm', this.desk.chords().map((span) => {
-        if (span.start !== focused.start) return span;
-        const { rhythm: _old, ...rest } = span;
-        return id === null ? rest : { ...rest, rhythm: id };
-      }));
+      this.desk.edit(
+        'set a chord’s rhythm',
+        this.desk.chords().map((span) => {
+          if (span.start !== focused.start) return span;
+          const { rhythm: _old, ...rest } = span;
+          return id === null ? rest : { ...rest, rhythm: id };
+        }),
+      );
     } else this.set({ rhythm: id });
     this.letGo();
   }
@@ -106,14 +152,24 @@ export class RhythmPanel {
 
   protected set(change: Partial<ChordSetting>, gesture?: string): void {
     const section = this.desk.section();
-    if (section) this.store.dispatch(ScoreActions.chordSettingChanged({ section: section.id, change, ...(gesture ? { gesture: `${gesture} ${section.id}` } : {}) }));
+    if (section)
+      this.store.dispatch(
+        ScoreActions.chordSettingChanged({
+          section: section.id,
+          change,
+          ...(gesture ? { gesture: `${gesture} ${section.id}` } : {}),
+        }),
+      );
   }
 
   /** Draws a rhythm within the style; every press another one. */
   protected draw(): void {
     const ground = this.desk.ground();
     if (!ground) return;
-    const fullness = this.fullness() === '' ? (['sparse', 'steady', 'busy'] as const)[this.attempt() % 3] ?? 'steady' : (this.fullness() as Fullness);
+    const fullness =
+      this.fullness() === ''
+        ? ((['sparse', 'steady', 'busy'] as const)[this.attempt() % 3] ?? 'steady')
+        : (this.fullness() as Fullness);
     const id = draftRhythm(this.desk.style(), ground.metre, fullness, this.song().open?.seed ?? 1, this.attempt());
     this.attempt.update((attempt) => attempt + 1);
     this.take(id);
@@ -137,9 +193,18 @@ export class RhythmPanel {
     const metre = this.desk.typing().metre;
     const slots = barTicks(metre) / SIXTEENTH;
     const rhythm = this.now();
-    const steps = [...(rhythm?.metre === metreName(metre) ? (rhythm.steps.split('|')[0] ?? '') : '').padEnd(slots, '.')];
+    const steps = [
+      ...(rhythm?.metre === metreName(metre) ? (rhythm.steps.split('|')[0] ?? '') : '').padEnd(slots, '.'),
+    ];
     steps[index] = symbol(steps[index] ?? '.');
-    this.take(ownRhythmId(rhythm?.family === 'Own' ? rhythm.name : 'own rhythm', metreName(metre), rhythm?.length ?? 90, steps.join('')));
+    this.take(
+      ownRhythmId(
+        rhythm?.family === 'Own' ? rhythm.name : 'own rhythm',
+        metreName(metre),
+        rhythm?.length ?? 90,
+        steps.join(''),
+      ),
+    );
   }
 
   protected save(name: string): void {

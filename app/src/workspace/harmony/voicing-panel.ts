@@ -41,10 +41,17 @@ export class VoicingPanel {
     const sounding = this.desk.chords().flatMap((span) => (span.chord ? [{ ...span, chord: span.chord }] : []));
     if (sounding.length < 2) return null;
     const setting = this.desk.setting();
-    const smooth = averageMotion(voicedChords(this.desk.chords(), setting.smooth ? setting : { ...setting, smooth: true }).map(({ pitches }) => pitches));
+    const smooth = averageMotion(
+      voicedChords(this.desk.chords(), setting.smooth ? setting : { ...setting, smooth: true }).map(
+        ({ pitches }) => pitches,
+      ),
+    );
     const plain = averageMotion(rootPositions(sounding, wishFor(setting)));
     const saved = plain === 0 ? 0 : Math.max(0, Math.round(100 * (1 - smooth / plain)));
-    return `Led smoothly, a voice moves ${smooth.toFixed(1)} semitones from chord to chord; in root position ${plain.toFixed(1)}. ${saved} % saved.`;
+    return (
+      `Led smoothly, a voice moves ${smooth.toFixed(1)} semitones from chord to chord; in root position ` +
+      `${plain.toFixed(1)}. ${saved} % saved.`
+    );
   });
 
   protected readonly here = computed(() => {
@@ -54,25 +61,57 @@ export class VoicingPanel {
     const key = this.desk.key();
     const shape = this.desk.setting().family === 'guitar' ? shapeOfPitches(focused.chord, voiced.pitches) : null;
     return {
-      span: focused, symbol: chordSymbol(focused.chord), pitches: voiced.pitches, shape: shape?.frets ?? null,
+      span: focused,
+      symbol: chordSymbol(focused.chord),
+      pitches: voiced.pitches,
+      shape: shape?.frets ?? null,
       inversions: focused.chord.tones.map((_, index) => index),
-      voices: voiced.pitches.map((pitch, voice) => ({ voice, pitch, name: nameIn(key, pitch), velocity: focused.velocities?.[voice] ?? focused.velocity ?? this.desk.setting().loudness })).reverse(),
+      voices: voiced.pitches
+        .map((pitch, voice) => ({
+          voice,
+          pitch,
+          name: nameIn(key, pitch),
+          velocity: focused.velocities?.[voice] ?? focused.velocity ?? this.desk.setting().loudness,
+        }))
+        .reverse(),
       velocity: focused.velocity ?? this.desk.setting().loudness,
     };
   });
 
-  protected readonly inversionNames = ['root lowest', 'third lowest', 'fifth lowest', 'seventh lowest', 'ninth lowest', 'eleventh lowest', 'thirteenth lowest'];
+  protected readonly inversionNames = [
+    'root lowest',
+    'third lowest',
+    'fifth lowest',
+    'seventh lowest',
+    'ninth lowest',
+    'eleventh lowest',
+    'thirteenth lowest',
+  ];
 
-  protected readonly parts = computed(() => (this.score()?.parts ?? []).filter(({ role }) => ACCOMPANYING.includes(role)));
+  protected readonly parts = computed(() =>
+    (this.score()?.parts ?? []).filter(({ role }) => ACCOMPANYING.includes(role)),
+  );
 
   protected set(change: Partial<ChordSetting>, gesture?: string): void {
     const section = this.desk.section();
-    if (section) this.store.dispatch(ScoreActions.chordSettingChanged({ section: section.id, change, ...(gesture ? { gesture: `${gesture} ${section.id}` } : {}) }));
+    if (section)
+      this.store.dispatch(
+        ScoreActions.chordSettingChanged({
+          section: section.id,
+          change,
+          ...(gesture ? { gesture: `${gesture} ${section.id}` } : {}),
+        }),
+      );
   }
 
   private change(name: string, change: (span: ChordSpan) => ChordSpan, gesture?: string): void {
     const here = this.here();
-    if (here) this.desk.edit(name, this.desk.chords().map((span) => (span.start === here.span.start ? change(span) : span)), gesture);
+    if (here)
+      this.desk.edit(
+        name,
+        this.desk.chords().map((span) => (span.start === here.span.start ? change(span) : span)),
+        gesture,
+      );
   }
 
   protected setVoicing(field: 'inversion' | 'spread' | 'bass', value: string): void {
@@ -89,7 +128,11 @@ export class VoicingPanel {
     if (!here) return;
     const pitches = here.pitches.map((pitch, index) => (index === voice ? clamp(pitch + by, 21, 108) : pitch));
     if (new Set(pitches).size < pitches.length) return;
-    this.change('nudge a voice', (span) => ({ ...span, voicing: { ...span.voicing, pitches } }), `nudge ${here.span.start}`);
+    this.change(
+      'nudge a voice',
+      (span) => ({ ...span, voicing: { ...span.voicing, pitches } }),
+      `nudge ${here.span.start}`,
+    );
   }
 
   protected free(): void {
@@ -97,7 +140,11 @@ export class VoicingPanel {
   }
 
   protected setVelocity(value: string): void {
-    this.change('set a chord’s loudness', (span) => ({ ...span, velocity: Number(value) }), `velocity ${this.here()?.span.start}`);
+    this.change(
+      'set a chord’s loudness',
+      (span) => ({ ...span, velocity: Number(value) }),
+      `velocity ${this.here()?.span.start}`,
+    );
   }
 
   protected setNoteVelocity(voice: number, value: string): void {

@@ -17,14 +17,21 @@ describe('the editor of a style', () => {
   const page = (): HTMLElement => fixture.nativeElement as HTMLElement;
   const field = (label: string): HTMLInputElement => {
     const named = page().querySelector<HTMLInputElement>(`[aria-label="${label}"]`);
-    return named ?? [...page().querySelectorAll('label')].find((element) => element.textContent.trim().startsWith(label))!.querySelector('input')!;
+    return (
+      named ??
+      [...page().querySelectorAll('label')]
+        .find((element) => element.textContent.trim().startsWith(label))!
+        .querySelector('input')!
+    );
   };
   const type = (label: string, text: string): void => {
     field(label).value = text;
     field(label).dispatchEvent(new Event('input'));
   };
   const save = async (): Promise<string[]> => {
-    page().querySelector('form')!.dispatchEvent(new Event('submit', { cancelable: true }));
+    page()
+      .querySelector('form')!
+      .dispatchEvent(new Event('submit', { cancelable: true }));
     await fixture.whenStable();
     return [...page().querySelectorAll('[role="alert"]')].map(({ textContent }) => textContent);
   };
@@ -50,7 +57,12 @@ describe('the editor of a style', () => {
     type('Usual tempo', '70');
     type('Fills', 'one = snare ............x.x.\ntwo = kick x...............; snare ............X...');
     expect(await save()).toEqual([]);
-    expect(saved[0]).toMatchObject({ name: 'Valley soul', moods: ['foggy', 'slow'], tempo: { ...soul.tempo, usual: 70 }, fills: [{ name: 'one', voices: { snare: '............x.x.' } }, { name: 'two' }] });
+    expect(saved[0]).toMatchObject({
+      name: 'Valley soul',
+      moods: ['foggy', 'slow'],
+      tempo: { ...soul.tempo, usual: 70 },
+      fills: [{ name: 'one', voices: { snare: '............x.x.' } }, { name: 'two' }],
+    });
   });
 
   it.each([

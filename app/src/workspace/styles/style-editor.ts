@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  signal,
+} from '@angular/core';
 import { Store } from '@ngrx/store';
 import { ENDING_NAMES } from '@fendro/core/compose/ending';
 import { COLOURINGS } from '@fendro/core/song/schema';
@@ -30,8 +39,18 @@ interface Typed {
 const numberIn = (text: string): number => readNumber(text) ?? Number.NaN;
 
 const asTyped = (style: Style): Typed => ({
-  name: style.name, family: style.family, moods: style.moods.join(', '), low: String(style.tempo.low), usual: String(style.tempo.usual), high: String(style.tempo.high), swing: String(style.swing),
-  adventure: String(style.harmony.adventure), chords: timedText(style.comping), bass: timedText(style.bass), grooves: drummedText(style.grooves), fills: drummedText(style.fills),
+  name: style.name,
+  family: style.family,
+  moods: style.moods.join(', '),
+  low: String(style.tempo.low),
+  usual: String(style.tempo.usual),
+  high: String(style.tempo.high),
+  swing: String(style.swing),
+  adventure: String(style.harmony.adventure),
+  chords: timedText(style.comping),
+  bass: timedText(style.bass),
+  grooves: drummedText(style.grooves),
+  fills: drummedText(style.fills),
 });
 
 /** A style of one's own: its facts and figures, read and checked when it is saved. */
@@ -53,15 +72,35 @@ export class StyleEditor {
   protected readonly colouring = linkedSignal(() => this.style().harmony.colouring);
   protected readonly metre = linkedSignal(() => this.style().metres[0] ?? '4/4');
   protected readonly band = linkedSignal(() => this.style().band);
-  protected readonly bandText = computed(() => this.band().map(({ name }) => name).join(', '));
+  protected readonly bandText = computed(() =>
+    this.band()
+      .map(({ name }) => name)
+      .join(', '),
+  );
   protected readonly problems = signal<readonly string[]>([]);
   protected readonly endings = ENDINGS.map((ending) => ({ ending, name: ENDING_NAMES[ending].name }));
   protected readonly metres = METRES.map(metreName);
   protected readonly colourings = COLOURINGS;
-  protected readonly paces = [{ pace: 0.5, name: 'one chord for two bars' }, { pace: 1, name: 'one chord a bar' }, { pace: 2, name: 'two chords a bar' }] as const;
-  protected readonly figures: readonly { readonly field: 'chords' | 'bass' | 'grooves' | 'fills'; readonly label: string; readonly help: string }[] = [
-    { field: 'chords', label: 'Chords', help: 'X accented, x struck, 1–9 in 10–90 % of cases, . never; @ how long, in %' },
-    { field: 'bass', label: 'Bass', help: 'R root, F fifth, O octave, T third, A approach, W any, P pedal; small letters are likely' },
+  protected readonly paces = [
+    { pace: 0.5, name: 'one chord for two bars' },
+    { pace: 1, name: 'one chord a bar' },
+    { pace: 2, name: 'two chords a bar' },
+  ] as const;
+  protected readonly figures: readonly {
+    readonly field: 'chords' | 'bass' | 'grooves' | 'fills';
+    readonly label: string;
+    readonly help: string;
+  }[] = [
+    {
+      field: 'chords',
+      label: 'Chords',
+      help: 'X accented, x struck, 1–9 in 10–90 % of cases, . never; @ how long, in %',
+    },
+    {
+      field: 'bass',
+      label: 'Bass',
+      help: 'R root, F fifth, O octave, T third, A approach, W any, P pedal; small letters are likely',
+    },
     { field: 'grooves', label: 'Grooves', help: 'drum and steps, drums parted by ;' },
     { field: 'fills', label: 'Fills', help: 'one bar each, towards the bar line' },
   ];
@@ -92,10 +131,23 @@ export class StyleEditor {
     if (!chords.ok || !bass.ok || !grooves.ok || !fills.ok) return;
     const { metres, harmony } = this.style();
     const checked = checkStyle({
-      ...this.style(), name: typed.name, family: typed.family, moods: typed.moods.split(',').map((mood) => mood.trim()).filter((mood) => mood !== ''),
-      tempo: { low: numberIn(typed.low), usual: numberIn(typed.usual), high: numberIn(typed.high) }, swing: numberIn(typed.swing), metres: [this.metre(), ...metres.filter((metre) => metre !== this.metre())],
+      ...this.style(),
+      name: typed.name,
+      family: typed.family,
+      moods: typed.moods
+        .split(',')
+        .map((mood) => mood.trim())
+        .filter((mood) => mood !== ''),
+      tempo: { low: numberIn(typed.low), usual: numberIn(typed.usual), high: numberIn(typed.high) },
+      swing: numberIn(typed.swing),
+      metres: [this.metre(), ...metres.filter((metre) => metre !== this.metre())],
       harmony: { ...harmony, adventure: numberIn(typed.adventure), pace: this.pace(), colouring: this.colouring() },
-      comping: chords.figures, bass: bass.figures, grooves: grooves.figures, fills: fills.figures, ending: this.ending(), band: this.band(),
+      comping: chords.figures,
+      bass: bass.figures,
+      grooves: grooves.figures,
+      fills: fills.figures,
+      ending: this.ending(),
+      band: this.band(),
     });
     if (checked.ok) this.saved.emit(checked.style);
     else this.problems.set(checked.problems);

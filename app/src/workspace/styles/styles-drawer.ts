@@ -34,44 +34,103 @@ import { StyleEditor } from './style-editor';
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [MatTooltip, Icon, IdeaList, StyleEditor],
   template: `
-    <section class="drawer" [class.tall]="editing() !== null" data-region="drawer" data-opened-by="[data-opens=styles]" aria-label="Styles">
+    <section
+      class="drawer"
+      [class.tall]="editing() !== null"
+      data-region="drawer"
+      data-opened-by="[data-opens=styles]"
+      aria-label="Styles"
+    >
       <header>
         <h2>Styles</h2>
-        <input #words class="field find" type="search" aria-label="Find styles by words" placeholder="latin bright 100" [value]="query()" (input)="query.set(words.value)" />
+        <input
+          #words
+          class="field find"
+          type="search"
+          aria-label="Find styles by words"
+          placeholder="latin bright 100"
+          [value]="query()"
+          (input)="query.set(words.value)"
+        />
         <span class="quiet" role="status">{{ working() ? 'drafting its band …' : ideas().length + ' found' }}</span>
         <span class="gap"></span>
-        <label class="button small"><fd-icon name="upload" />Open a style file<input #file class="spoken-only" type="file" accept=".fendro-style,.json,application/json" (change)="openFile(file)" /></label>
-        <button class="button bare small" aria-label="Close the styles" (click)="close()"><fd-icon name="close" /></button>
+        <label class="button small"
+          ><fd-icon name="upload" />Open a style file<input
+            #file
+            class="spoken-only"
+            type="file"
+            accept=".fendro-style,.json,application/json"
+            (change)="openFile(file)"
+        /></label>
+        <button class="button bare small" aria-label="Close the styles" (click)="close()">
+          <fd-icon name="close" />
+        </button>
       </header>
-      @for (problem of problems(); track problem) { <p class="problem" role="alert">{{ problem }}</p> }
-      @if (editing(); as style) { <fd-style-editor [style]="style" [isNew]="isNew()" (saved)="save($event)" (left)="editing.set(null)" /> } @else {
-      <div class="columns">
-        <fd-idea-list label="Styles" [ideas]="ideas()" [current]="current()" nothing="No style by these words. Try a family, a mood, a metre or a tempo." (heard)="hear($event)" (taken)="apply()" (left)="letGo()" />
-        <div class="side">
-          @if (shown(); as shown) {
-            <p><b>{{ shown.name }}</b>, at home in {{ shown.metres }} at {{ shown.tempo }}, in {{ shown.scales }}.</p>
-            <p class="quiet">Its band: {{ shown.band }}.</p>
-            <div class="row">
-              <label><input type="checkbox" [checked]="pace()" (change)="pace.set(!pace())" /> its tempo and metre</label>
-              <label><input type="checkbox" [checked]="sounds()" (change)="sounds.set(!sounds())" /> its instruments and levels</label>
-              <label><input type="checkbox" [checked]="missing()" (change)="missing.set(!missing())" /> parts that I lack</label>
-            </div>
-            <div class="row">
-              <button class="button small primary" (click)="apply()">Apply to the song</button>
-              <button class="button small" (click)="applyToSection()">Only to {{ section()?.name }}</button>
-              @if (part(); as part) { <button class="button small" (click)="applyToPart()">Only to {{ part.name }}</button> }
-            </div>
-            <div class="row">
-              @if (shown.own) {
-                <button class="button small" (click)="edit()">Change it …</button>
-                <button class="button small" (click)="saveFile()"><fd-icon name="download" />As a file</button>
-                @if (shown.shelved) { <button class="button small" (click)="remove()" matTooltip="Songs that use it keep it">Remove</button> }
-              } @else { <button class="button small" (click)="edit()">Make my own of it …</button> }
-            </div>
-            <p class="quiet">What is there stays; what you draft from now on is in the style. Escape stops listening.</p>
-          } @else { <p class="quiet">↑ and ↓ hear a style’s band over this section’s chords. Nothing changes until you apply one.</p> }
+      @for (problem of problems(); track problem) {
+        <p class="problem" role="alert">{{ problem }}</p>
+      }
+      @if (editing(); as style) {
+        <fd-style-editor [style]="style" [isNew]="isNew()" (saved)="save($event)" (left)="editing.set(null)" />
+      } @else {
+        <div class="columns">
+          <fd-idea-list
+            label="Styles"
+            [ideas]="ideas()"
+            [current]="current()"
+            nothing="No style by these words. Try a family, a mood, a metre or a tempo."
+            (heard)="hear($event)"
+            (taken)="apply()"
+            (left)="letGo()"
+          />
+          <div class="side">
+            @if (shown(); as shown) {
+              <p>
+                <b>{{ shown.name }}</b>, at home in {{ shown.metres }} at {{ shown.tempo }}, in {{ shown.scales }}.
+              </p>
+              <p class="quiet">Its band: {{ shown.band }}.</p>
+              <div class="row">
+                <label
+                  ><input type="checkbox" [checked]="pace()" (change)="pace.set(!pace())" /> its tempo and metre</label
+                >
+                <label
+                  ><input type="checkbox" [checked]="sounds()" (change)="sounds.set(!sounds())" /> its instruments and
+                  levels</label
+                >
+                <label
+                  ><input type="checkbox" [checked]="missing()" (change)="missing.set(!missing())" /> parts that I
+                  lack</label
+                >
+              </div>
+              <div class="row">
+                <button class="button small primary" (click)="apply()">Apply to the song</button>
+                <button class="button small" (click)="applyToSection()">Only to {{ section()?.name }}</button>
+                @if (part(); as part) {
+                  <button class="button small" (click)="applyToPart()">Only to {{ part.name }}</button>
+                }
+              </div>
+              <div class="row">
+                @if (shown.own) {
+                  <button class="button small" (click)="edit()">Change it …</button>
+                  <button class="button small" (click)="saveFile()"><fd-icon name="download" />As a file</button>
+                  @if (shown.shelved) {
+                    <button class="button small" (click)="remove()" matTooltip="Songs that use it keep it">
+                      Remove
+                    </button>
+                  }
+                } @else {
+                  <button class="button small" (click)="edit()">Make my own of it …</button>
+                }
+              </div>
+              <p class="quiet">
+                What is there stays; what you draft from now on is in the style. Escape stops listening.
+              </p>
+            } @else {
+              <p class="quiet">
+                ↑ and ↓ hear a style’s band over this section’s chords. Nothing changes until you apply one.
+              </p>
+            }
+          </div>
         </div>
-      </div>
       }
     </section>
   `,
@@ -110,16 +169,36 @@ export class StylesDrawer {
 
   protected readonly ideas = computed((): Idea[] => {
     const now = this.score()?.ground.style;
-    return findStyles(this.query(), this.all()).map(({ id, name, family, moods, tempo, metres }) => ({ id, text: name, detail: `${this.isOwn(id) ? 'your own, ' : ''}${family.toLowerCase()}; ${moods.join(', ')}; ${metres[0]}, ${tempo.low}–${tempo.high}`, ...(id === now ? { marked: 'in use' } : {}) }));
+    const whose = (id: string): string => (this.isOwn(id) ? 'your own, ' : '');
+    return findStyles(this.query(), this.all()).map(({ id, name, family, moods, tempo, metres }) => ({
+      id,
+      text: name,
+      detail: `${whose(id)}${family.toLowerCase()}; ${moods.join(', ')}; ${metres[0]}, ${tempo.low}–${tempo.high}`,
+      ...(id === now ? { marked: 'in use' } : {}),
+    }));
   });
 
   protected readonly shown = computed(() => {
     const style = this.all().find(({ id }) => id === this.current());
-    return style ? { name: style.name, own: this.isOwn(style.id), shelved: this.shelf.contents().styles.includes(style), metres: style.metres.join(', '), tempo: `${style.tempo.low}–${style.tempo.high}`, scales: style.scales.map((id) => scaleOf(id).name.toLowerCase()).join(', '), band: style.band.map(({ name, instrument }) => `${name} (${instrumentOf(instrument).name.toLowerCase()})`).join(', ') } : null;
+    return style
+      ? {
+          name: style.name,
+          own: this.isOwn(style.id),
+          shelved: this.shelf.contents().styles.includes(style),
+          metres: style.metres.join(', '),
+          tempo: `${style.tempo.low}–${style.tempo.high}`,
+          scales: style.scales.map((id) => scaleOf(id).name.toLowerCase()).join(', '),
+          band: style.band
+            .map(({ name, instrument }) => `${name} (${instrumentOf(instrument).name.toLowerCase()})`)
+            .join(', '),
+        }
+      : null;
   });
 
   constructor() {
-    inject(DestroyRef).onDestroy(() => { this.silence(); });
+    inject(DestroyRef).onDestroy(() => {
+      this.silence();
+    });
   }
 
   /** Drafts the style's band over the chords that sound, in the worker, and plays it in place of the song. */
@@ -133,7 +212,10 @@ export class StylesDrawer {
     await this.playback.play();
   }
 
-  private async guestOf(id: string, stale: () => boolean): Promise<{ score: Score; takes: Record<string, Take> } | null> {
+  private async guestOf(
+    id: string,
+    stale: () => boolean,
+  ): Promise<{ score: Score; takes: Record<string, Take> } | null> {
     const [score, section] = [this.score(), this.section()];
     const style = this.styleBy(id);
     if (!score || !section) return null;
@@ -141,7 +223,13 @@ export class StylesDrawer {
     const own = groundOf(score, section);
     const metre = METRES.find((candidate) => metreName(candidate) === style.metres[0]);
     // Chords fill other bars in another metre, so a style is heard in the section's own.
-    const ground = { ...own, style: id, swing: style.swing, tempo: Math.min(style.tempo.high, Math.max(style.tempo.low, own.tempo)), metre: harmony ? own.metre : (metre ?? own.metre) };
+    const ground = {
+      ...own,
+      style: id,
+      swing: style.swing,
+      tempo: Math.min(style.tempo.high, Math.max(style.tempo.low, own.tempo)),
+      metre: harmony ? own.metre : (metre ?? own.metre),
+    };
     const parts = style.band.map((band, index) => partFrom(band, `heard-${index}`, index));
     const takes: Record<string, Take> = harmony ? { [harmony.id]: harmony } : {};
     const chosen: Record<string, string> = {};
@@ -149,23 +237,61 @@ export class StylesDrawer {
     for (const part of [...parts].sort((a, b) => draftingRank(a.role) - draftingRank(b.role))) {
       if (stale()) break;
       const listened = parts.find(({ role }) => role === LISTENS_TO[part.role]);
-      const beside = listened ? Object.values(takes).filter((take): take is PartTake => take.of === 'part' && take.part === listened.id) : [];
-      const asking: Asking = { engine: ENGINE, ground, bars: section.bars, kind: section.kind, role: part.role, brief: part.brief, ...(harmony ? { harmony: harmony.id } : {}), beside: beside.map((take) => take.id) };
-      const request = { asking, seed: this.song().open?.seed ?? 1, chords: harmony?.chords ?? null, beside, ...(this.isOwn(id) ? { style } : {}) };
-      const run = this.client.run({ request, from: 0, count: 1, shown: [] }, {
-        take: ({ content, attempt }) => {
-          if (content.of !== 'part') return;
-          const take: PartTake = { id: `take-${part.id}`, of: 'part', part: part.id, section: section.id, length: sectionTicks(score, section), notes: content.notes, origin: { how: 'drafted', asking, seed: 1, attempt, parents: [] } };
-          takes[take.id] = take;
-          chosen[part.id] = take.id;
+      const beside = listened
+        ? Object.values(takes).filter((take): take is PartTake => take.of === 'part' && take.part === listened.id)
+        : [];
+      const asking: Asking = {
+        engine: ENGINE,
+        ground,
+        bars: section.bars,
+        kind: section.kind,
+        role: part.role,
+        brief: part.brief,
+        ...(harmony ? { harmony: harmony.id } : {}),
+        beside: beside.map((take) => take.id),
+      };
+      const request = {
+        asking,
+        seed: this.song().open?.seed ?? 1,
+        chords: harmony?.chords ?? null,
+        beside,
+        ...(this.isOwn(id) ? { style } : {}),
+      };
+      const run = this.client.run(
+        { request, from: 0, count: 1, shown: [] },
+        {
+          take: ({ content, attempt }) => {
+            if (content.of !== 'part') return;
+            const take: PartTake = {
+              id: `take-${part.id}`,
+              of: 'part',
+              part: part.id,
+              section: section.id,
+              length: sectionTicks(score, section),
+              notes: content.notes,
+              origin: { how: 'drafted', asking, seed: 1, attempt, parents: [] },
+            };
+            takes[take.id] = take;
+            chosen[part.id] = take.id;
+          },
+          progress: () => undefined,
+          refused: () => undefined,
         },
-        progress: () => undefined,
-        refused: () => undefined,
-      });
+      );
       await run.done;
     }
     this.working.set(false);
-    return { score: { ...withStyle(score, style), ground, parts, sections: [{ ...section, ground: {}, harmony: harmony?.id ?? null, chosen }], order: [{ id: 'heard', section: section.id }], remarks: {} }, takes };
+    return {
+      score: {
+        ...withStyle(score, style),
+        ground,
+        parts,
+        sections: [{ ...section, ground: {}, harmony: harmony?.id ?? null, chosen }],
+        order: [{ id: 'heard', section: section.id }],
+        remarks: {},
+      },
+      takes,
+    };
   }
 
   private silence(): void {
@@ -185,7 +311,14 @@ export class StylesDrawer {
     if (!score || id === null) return;
     const change = { pace: this.pace(), sounds: this.sounds(), missing: this.missing() };
     this.silence();
-    this.store.dispatch(ScoreActions.revised({ name: 'apply a style', score: applyStyle(score, this.styleBy(id), change, () => newId('part')), takes: [], released: [] }));
+    this.store.dispatch(
+      ScoreActions.revised({
+        name: 'apply a style',
+        score: applyStyle(score, this.styleBy(id), change, () => newId('part')),
+        takes: [],
+        released: [],
+      }),
+    );
   }
 
   protected applyToSection(): void {
@@ -197,15 +330,31 @@ export class StylesDrawer {
       const { style: _old, ...ground } = other.ground;
       return { ...other, ground: style === score.ground.style ? ground : { ...ground, style } };
     });
-    this.store.dispatch(ScoreActions.revised({ name: 'apply a style to a section', score: { ...withStyle(score, this.styleBy(style)), sections }, takes: [], released: [] }));
+    this.store.dispatch(
+      ScoreActions.revised({
+        name: 'apply a style to a section',
+        score: { ...withStyle(score, this.styleBy(style)), sections },
+        takes: [],
+        released: [],
+      }),
+    );
   }
 
   protected applyToPart(): void {
     const [score, part, style] = [this.score(), this.part(), this.current()];
     if (!score || !part || style === null) return;
     this.silence();
-    const parts = score.parts.map((other) => (other.id === part.id ? { ...other, style: style === score.ground.style ? null : style } : other));
-    this.store.dispatch(ScoreActions.revised({ name: 'apply a style to a part', score: { ...withStyle(score, this.styleBy(style)), parts }, takes: [], released: [] }));
+    const parts = score.parts.map((other) =>
+      other.id === part.id ? { ...other, style: style === score.ground.style ? null : style } : other,
+    );
+    this.store.dispatch(
+      ScoreActions.revised({
+        name: 'apply a style to a part',
+        score: { ...withStyle(score, this.styleBy(style)), parts },
+        takes: [],
+        released: [],
+      }),
+    );
   }
 
   /** One's own is changed, one that ships is copied first. */
