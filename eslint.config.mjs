@@ -1,6 +1,7 @@
 import js from '@eslint/js';
 import ngrx from '@ngrx/eslint-plugin/v9';
 import angular from 'angular-eslint';
+import stylistic from '@stylistic/eslint-plugin';
 import prettier from 'eslint-config-prettier/flat';
 import tseslint from 'typescript-eslint';
 
@@ -15,19 +16,31 @@ export default tseslint.config(
     languageOptions: {
       parserOptions: {
         project: [
-          'core/tsconfig.test.json', 'app/tsconfig.app.json', 'app/tsconfig.worker.json', 'app/tsconfig.worklet.json', 'app/tsconfig.spec.json',
-          'server/tsconfig.test.json', 'tools/tsconfig.json', 'e2e/tsconfig.json',
+          'core/tsconfig.test.json',
+          'app/tsconfig.app.json',
+          'app/tsconfig.worker.json',
+          'app/tsconfig.worklet.json',
+          'app/tsconfig.spec.json',
+          'server/tsconfig.test.json',
+          'tools/tsconfig.json',
+          'e2e/tsconfig.json',
         ],
         tsconfigRootDir: import.meta.dirname,
       },
     },
     rules: {
       '@typescript-eslint/no-extraneous-class': 'off',
-      '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true, allowBoolean: true, allowNullish: true }],
+      '@typescript-eslint/restrict-template-expressions': [
+        'error',
+        { allowNumber: true, allowBoolean: true, allowNullish: true },
+      ],
       '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', argsIgnorePattern: '^_' }],
       // Typed arrays and checked indexes: "as number" says what a range check two lines above has proven.
       '@typescript-eslint/non-nullable-type-assertion-style': 'off',
-      '@typescript-eslint/no-confusing-void-expression': ['error', { ignoreArrowShorthand: true, ignoreVoidOperator: true }],
+      '@typescript-eslint/no-confusing-void-expression': [
+        'error',
+        { ignoreArrowShorthand: true, ignoreVoidOperator: true },
+      ],
       // The strings taken apart here are figures, symbols and ids, never people's emoji.
       '@typescript-eslint/no-misused-spread': 'off',
       '@typescript-eslint/prefer-for-of': 'off',
@@ -54,17 +67,38 @@ export default tseslint.config(
     files: ['core/**/*.ts'],
     ignores: ['**/*.spec.ts'],
     rules: {
-      ...forbidImports(['@angular/*', '@ngrx/*', 'express', 'node:*', '**/app/**', '**/server/**', 'localforage'], 'core is pure'),
-      'no-restricted-properties': ['error', ...forbidMath(['random'], 'draw from trellis/random.ts, so that a seed makes the same notes again')],
+      ...forbidImports(
+        ['@angular/*', '@ngrx/*', 'express', 'node:*', '**/app/**', '**/server/**', 'localforage'],
+        'core is pure',
+      ),
+      'no-restricted-properties': [
+        'error',
+        ...forbidMath(['random'], 'draw from trellis/random.ts, so that a seed makes the same notes again'),
+      ],
     },
   },
   {
     files: ['core/compose/**/*.ts', 'core/trellis/**/*.ts', 'core/study/infer/**/*.ts'],
     ignores: ['**/*.spec.ts'],
     rules: {
-      'no-restricted-properties': ['error', ...forbidMath(['random', 'exp', 'log', 'pow', 'sin', 'cos', 'sqrt', 'log2', 'hypot'], 'rounds differently between engines: use trellis/weights.ts')],
+      'no-restricted-properties': [
+        'error',
+        ...forbidMath(
+          ['random', 'exp', 'log', 'pow', 'sin', 'cos', 'sqrt', 'log2', 'hypot'],
+          'rounds differently between engines: use trellis/weights.ts',
+        ),
+      ],
     },
   },
-  { files: ['**/*.spec.ts', 'core/testing/**/*.ts', 'tools/bench/**/*.ts', 'e2e/**/*.ts'], rules: { '@typescript-eslint/no-non-null-assertion': 'off' } },
+  {
+    files: ['**/*.spec.ts', 'core/testing/**/*.ts', 'tools/bench/**/*.ts', 'e2e/**/*.ts'],
+    rules: { '@typescript-eslint/no-non-null-assertion': 'off' },
+  },
   prettier,
+  {
+    files: ['**/*.ts'],
+    plugins: { '@stylistic': stylistic },
+    // Prettier breaks code at 120 columns; what it cannot break, such as a long text, is parted by hand.
+    rules: { '@stylistic/max-len': ['error', { code: 140 }] },
+  },
 );

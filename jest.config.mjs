@@ -26,6 +26,8 @@ export default {
       rootDir: '.',
       testEnvironment: 'node',
       testMatch: ['<rootDir>/core/**/*.spec.ts', '<rootDir>/server/**/*.spec.ts'],
+      // npm run check: slow properties run a quarter of their rounds (core/testing/rounds.ts).
+      globals: { quick: process.env.FENDRO_QUICK !== undefined },
       moduleNameMapper,
       transform: {
         '^.+\\.m?[jt]s$': [

@@ -1,6 +1,7 @@
 // npm test: installs what is missing, then checks types, lint, boundaries, units, components and the whole in a browser.
 import { mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { LINT, TYPES } from './checks.mjs';
 import { ensureBuild, ensureDebian, ensureModules, root, run, tool } from './ready.mjs';
 
 const results = (name) => join(root, 'dist', name);
@@ -15,14 +16,7 @@ function step(title, work) {
 ensureModules();
 ensureDebian();
 mkdirSync(join(root, 'dist'), { recursive: true });
-step('types', () => {
-  for (const project of ['core', 'core/tsconfig.test.json', 'server', 'tools', 'e2e', 'app/tsconfig.worklet.json'])
-    run(tool('tsc'), ['-p', project]);
-});
-step('lint', () => run(tool('eslint'), ['.']));
-step('boundaries', () =>
-  run(tool('depcruise'), ['core', 'app/src', 'app/worklets', 'server', '--config', '.dependency-cruiser.cjs']),
-);
+for (const [title, command, args] of [...TYPES, ...LINT]) step(title, () => run(command, args));
 step('unit and component tests', () => run(tool('jest'), ['--json', `--outputFile=${results('jest.json')}`]));
 step('broken MIDI files', () => run(process.execPath, ['tools/run.mjs', 'tools/fuzz.ts', '2000']));
 step('build', ensureBuild);

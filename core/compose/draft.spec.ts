@@ -11,6 +11,7 @@ import { spanAt } from './context';
 import { draft, type DraftRequest } from './draft';
 import { draftTakes, featuresOf, fingerprint, type DraftedTake } from './takes';
 import { distance } from '../study/features';
+import { rounds } from '../testing/rounds';
 
 const lengthOf = ({ asking }: DraftRequest): number => asking.bars * barTicks(asking.ground.metre);
 
@@ -30,7 +31,7 @@ describe('the laws of drafted parts', () => {
         if (result.content.of !== 'part') throw new Error('not a part');
         expect(brokenLaws(request, result.content.notes)).toEqual([]);
       }),
-      { numRuns: 2000 },
+      { numRuns: rounds(2000) },
     );
   });
 
@@ -59,9 +60,9 @@ describe('the laws of drafted parts', () => {
         if (!result.ok || result.content.of !== 'part') throw new Error('the offer cannot be met either');
         expect(brokenLaws(changed, result.content.notes)).toEqual([]);
       }),
-      { numRuns: 150 },
+      { numRuns: rounds(150) },
     );
-    expect(told.refused).toBeGreaterThan(20);
+    expect(told.refused).toBeGreaterThan(rounds(20));
     expect(told.helped / told.refused).toBeGreaterThan(0.9);
   });
 
@@ -70,7 +71,7 @@ describe('the laws of drafted parts', () => {
       fc.property(partRequests(), fc.integer({ min: 0, max: 9 }), (request, attempt) => {
         expect(draft(JSON.parse(JSON.stringify(request)) as DraftRequest, attempt)).toEqual(draft(request, attempt));
       }),
-      { numRuns: 200 },
+      { numRuns: rounds(200) },
     );
   });
 
@@ -90,7 +91,7 @@ describe('the laws of drafted parts', () => {
           }
         },
       ),
-      { numRuns: 60 },
+      { numRuns: rounds(60) },
     );
   });
 
@@ -104,7 +105,7 @@ describe('the laws of drafted parts', () => {
           expect(draft(moved, 0)).toEqual(draft(request, 0));
         },
       ),
-      { numRuns: 40 },
+      { numRuns: rounds(40) },
     );
   });
 });
@@ -132,7 +133,7 @@ describe('drafted progressions', () => {
         if (cadence === 'open') expect(root).not.toBe(tonic);
         if (cadence === 'half') expect([7, 10]).toContain((root - tonic + 12) % 12);
       }),
-      { numRuns: 500 },
+      { numRuns: rounds(500) },
     );
   });
 
@@ -159,7 +160,7 @@ describe('drafted progressions', () => {
           expect(result.content.chords.at(-1)!.chord).toEqual(chordOf(last));
         },
       ),
-      { numRuns: 120 },
+      { numRuns: rounds(120) },
     );
   });
 
@@ -172,7 +173,7 @@ describe('drafted progressions', () => {
         const mask = keyMask({ tonic: request.asking.ground.tonic, scale: request.asking.ground.scale });
         for (const { chord } of result.content.chords) expect(chordMask(chord!) & ~mask).toBe(0);
       }),
-      { numRuns: 150 },
+      { numRuns: rounds(150) },
     );
   });
 
@@ -194,7 +195,7 @@ describe('drafting many takes', () => {
         const more = collect(request, 4, new Set(first)).map(({ content }) => fingerprint(content));
         expect(new Set([...first, ...more]).size).toBe(first.length + more.length);
       }),
-      { numRuns: 25 },
+      { numRuns: rounds(25) },
     );
   });
 

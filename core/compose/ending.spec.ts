@@ -11,6 +11,7 @@ import { chordMask } from '../theory/chord';
 import { barTicks, METRES } from '../theory/metre';
 import { inMask, pitchClassOf } from '../theory/pitch';
 import { ENDING_NAMES, endSong } from './ending';
+import { rounds } from '../testing/rounds';
 
 const scales = ['major', 'minor', 'dorian', 'mixolydian', 'harmonic-minor', 'phrygian'];
 
@@ -51,7 +52,7 @@ describe('an ending', () => {
           }
         },
       ),
-      { numRuns: 120 },
+      { numRuns: rounds(120) },
     );
   });
 

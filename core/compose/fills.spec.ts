@@ -7,6 +7,7 @@ import { partRequests } from '../testing/arbitrary';
 import { draft } from './draft';
 import { inTime } from './drum-time';
 import { allFills, FILL_LENGTHS, placeFill, type FillLength } from './fills';
+import { rounds } from '../testing/rounds';
 
 const COMMON = METRES.find(({ beats, unit }) => beats === 4 && unit === 4)!;
 const hats = (metre: Metre, bars: number): Note[] =>
@@ -47,7 +48,7 @@ describe('fills', () => {
             expect(placed.some(({ start, pitch }) => start === end && pitch === DRUM_KEYS.crash)).toBe(true);
         },
       ),
-      { numRuns: 400 },
+      { numRuns: rounds(400) },
     );
   });
 
@@ -97,7 +98,7 @@ describe('half and double time', () => {
     const snares = (time: 'half' | 'double' | null): number => {
       const requests = fc.sample(
         partRequests().filter(({ asking }) => asking.role === 'drums'),
-        { numRuns: 24, seed: 3 },
+        { numRuns: rounds(24), seed: 3 },
       );
       return requests.reduce((total, request) => {
         const result = draft(

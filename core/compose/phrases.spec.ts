@@ -8,6 +8,7 @@ import { findStyles } from '../styles/find';
 import { STYLES, styleOf } from '../styles/styles';
 import { barTicks, METRES } from '../theory/metre';
 import { pitchClassOf } from '../theory/pitch';
+import { rounds } from '../testing/rounds';
 
 const ground = groundFor(STYLES[0]!, { tonic: 0, scale: 'major' });
 const asking = (metre = METRES[2]!) => ({
@@ -51,7 +52,7 @@ describe('phrases', () => {
         }
         expect(playPhrase(phrase, asking(metre), chords(metre), AS_IT_IS, null)).toEqual(played);
       }),
-      { numRuns: 250 },
+      { numRuns: rounds(250) },
     );
   });
 

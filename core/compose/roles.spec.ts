@@ -10,6 +10,7 @@ import { STYLES } from '../styles/styles';
 import { chordMask } from '../theory/chord';
 import { METRES, metricalWeight, WEIGHT } from '../theory/metre';
 import { inMask, pitchClassOf } from '../theory/pitch';
+import { rounds } from '../testing/rounds';
 
 const style = STYLES[0]!;
 const ground = { ...groundFor(style, { tonic: 0, scale: 'major' }), metre: METRES[2]! };
@@ -97,7 +98,7 @@ describe('counter-melodies', () => {
           if ([0, 3, 4, 5, 7, 8, 9].includes(Math.abs(pitch - above) % 12)) consonant++;
         }
       }),
-      { numRuns: 60 },
+      { numRuns: rounds(60) },
     );
     expect(consonant / beats).toBeGreaterThan(0.85);
   });
@@ -129,7 +130,7 @@ describe('riffs', () => {
         expect(rhythm(2)).toBe(rhythm(0));
         expect(rhythm(3)).toBe(rhythm(1));
       }),
-      { numRuns: 40 },
+      { numRuns: rounds(40) },
     );
   });
 });
@@ -164,7 +165,7 @@ describe('guitars', () => {
         // The bass of a slash chord lies lowest when it arrives.
         expect(Math.min(...at(notes, 4 * 1920)) % 12).toBe(4);
       }),
-      { numRuns: 40 },
+      { numRuns: rounds(40) },
     );
   });
 
@@ -175,7 +176,7 @@ describe('guitars', () => {
         for (const { start } of CHORDS) expect(at(notes, start).length).toBeGreaterThan(0);
         for (const { start, pitch } of notes) expect(inMask(chordMask(chordOf(start)), pitch)).toBe(true);
       }),
-      { numRuns: 40 },
+      { numRuns: rounds(40) },
     );
   });
 });
@@ -191,7 +192,7 @@ describe('ensembles', () => {
           stack.slice(1).forEach((pitch, index) => expect(pitch - stack[index]!).toBeGreaterThanOrEqual(3));
         }
       }),
-      { numRuns: 40 },
+      { numRuns: rounds(40) },
     );
   });
 });
@@ -211,7 +212,7 @@ describe('the ways of a bass', () => {
         const octaves = bass('octaves', seed).map(({ pitch }) => pitch);
         expect(octaves.slice(1).some((pitch, index) => Math.abs(pitch - octaves[index]!) === 12)).toBe(true);
       }),
-      { numRuns: 20 },
+      { numRuns: rounds(20) },
     );
   });
 
@@ -223,7 +224,7 @@ describe('the ways of a bass', () => {
         expect(notes.length).toBeGreaterThanOrEqual(8 * 4 - 1);
         for (const { start } of CHORDS) expect(at(notes, start).map((pitch) => pitch % 12)).toEqual([rootAt(start)]);
       }),
-      { numRuns: 20 },
+      { numRuns: rounds(20) },
     );
   });
 
@@ -234,7 +235,7 @@ describe('the ways of a bass', () => {
           expect(inMask(chordMask(chordOf(start)), pitch)).toBe(true);
         for (const { pitch } of bass('pedal', seed)) expect(pitch % 12).toBe(0);
       }),
-      { numRuns: 20 },
+      { numRuns: rounds(20) },
     );
   });
 
