@@ -49,8 +49,9 @@ module.exports = {
     layer('song', 'song', 'theory'),
     layer('styles', 'styles', 'song', 'theory'),
     layer('study', 'study', 'song', 'theory', 'trellis'),
-    layer('sounding', 'sounding', 'song', 'theory', 'study', 'styles', 'trellis'),
-    layer('compose', 'compose', 'song', 'theory', 'study', 'styles', 'trellis'),
+    layer('voicing', 'voicing', 'song', 'theory', 'styles', 'trellis'),
+    layer('sounding', 'sounding', 'song', 'theory', 'study', 'styles', 'trellis', 'voicing'),
+    layer('compose', 'compose', 'song', 'theory', 'study', 'styles', 'trellis', 'voicing'),
     layer('files', 'files', 'song', 'theory', 'study', 'sounding', 'styles'),
   ],
   options: {

@@ -4,12 +4,12 @@ import { SIXTEENTH, TICKS_PER_QUARTER, type Ticks } from '../theory/units';
 import type { ArpeggioFigure, CompingFigure } from '../song/style';
 import { unmet, type PartContext, type PartDraft, type Unmet } from './context';
 import { drawVelocities } from './dynamics';
-import { chanceOf, homeMetre, layFigure } from './figure';
+import { chanceOf, homeMetre, layFigure } from '../styles/figure';
 import { happens, pickWeighted, stream, type Random } from '../trellis/random';
 import { lengthened } from './melody/rhythm';
 import { isDeadEnd } from '../trellis/trellis';
-import type { Voicing } from './voicing/types';
-import { voiceChords } from './voicing/voicing';
+import type { Voicing } from '../voicing/types';
+import { voiceChords } from '../voicing/voicing';
 
 /** A chord span that sounds, with how it is voiced. */
 interface VoicedSpan extends ChordSpan {

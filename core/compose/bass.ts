@@ -6,7 +6,7 @@ import { BASS_WAY_FIGURES } from '../styles/common-figures';
 import { DRUM_KEYS, type BassFigure } from '../song/style';
 import { chordAt, nextChord, spanAt, unmet, type PartContext, type PartDraft } from './context';
 import { drawVelocities } from './dynamics';
-import { homeMetre, layFigure } from './figure';
+import { homeMetre, layFigure } from '../styles/figure';
 import { happens, pickWeighted, stream, type Random } from '../trellis/random';
 import { FORBIDDEN, isDeadEnd, linkLayers, pathSampler, type Links } from '../trellis/trellis';
 import { temperatureOf } from '../trellis/weights';

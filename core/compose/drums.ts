@@ -6,7 +6,7 @@ import { clamp, SIXTEENTH, type Ticks } from '../theory/units';
 import type { PartContext, PartDraft } from './context';
 import { barsOfGroove, inTime } from './drum-time';
 import { drawVelocities } from './dynamics';
-import { chanceOf, homeMetre, layFigure } from './figure';
+import { chanceOf, homeMetre, layFigure } from '../styles/figure';
 import { happens, pickIndex, pickWeighted, stream, type Random } from '../trellis/random';
 
 /** How loud each drum is played against the brief's loudness. */

@@ -27,7 +27,7 @@ import { clamp, modulo, range, TICKS_PER_QUARTER, type MidiNote, type Ticks } fr
 import { isDeadEnd } from '../trellis/trellis';
 import { ENGINE } from './engine';
 import { plainHarmony } from './harmony/progression';
-import { voiceChords, type VoicingWish } from './voicing/voicing';
+import { voiceChords, type VoicingWish } from '../voicing/voicing';
 
 /** What each ending is called, and the bars that it takes. */
 export const ENDING_NAMES: Readonly<Record<Ending, { readonly name: string; readonly bars: 1 | 2 }>> = {

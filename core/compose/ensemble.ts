@@ -7,8 +7,8 @@ import { isDeadEnd, linkLayers, pathSampler } from '../trellis/trellis';
 import { temperatureOf } from '../trellis/weights';
 import { chordAt, unmet, type PartContext, type PartDraft } from './context';
 import { draftMelody } from './melody/melody';
-import type { Voicing } from './voicing/types';
-import { leadingWeight } from './voicing/voicing';
+import type { Voicing } from '../voicing/types';
+import { leadingWeight } from '../voicing/voicing';
 
 const NARROWEST = 3;
 const WIDEST = 9;

@@ -4,7 +4,7 @@ import { STYLES } from '../styles/styles';
 import { barTicks, type Metre } from '../theory/metre';
 import { clamp, SIXTEENTH, type Ticks, type Velocity } from '../theory/units';
 import { BALANCE } from './drums';
-import { chanceOf, homeMetre, layFigure, type FigureStep } from './figure';
+import { chanceOf, homeMetre, layFigure, type FigureStep } from '../styles/figure';
 
 /** A fill that leads over a bar line, written over one bar of its style's home metre. */
 export interface Fill {

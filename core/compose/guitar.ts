@@ -6,11 +6,11 @@ import { happens, pickWeighted, stream, type Random } from '../trellis/random';
 import { bestPath, isDeadEnd, pathSampler } from '../trellis/trellis';
 import { unmet, type PartContext, type PartDraft, type Unmet } from './context';
 import { drawVelocities } from './dynamics';
-import { homeMetre, layFigure } from './figure';
+import { homeMetre, layFigure } from '../styles/figure';
 import { lengthened } from './melody/rhythm';
-import { FEWEST_STRINGS, shapeOfPitches } from './voicing/guitar';
-import type { Voicing } from './voicing/types';
-import { voicingsOf, voicingTrellis, type VoicingWish } from './voicing/voicing';
+import { FEWEST_STRINGS, shapeOfPitches } from '../voicing/guitar';
+import type { Voicing } from '../voicing/types';
+import { voicingsOf, voicingTrellis, type VoicingWish } from '../voicing/voicing';
 
 interface Held extends ChordSpan {
   readonly pitches: Voicing;

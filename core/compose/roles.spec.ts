@@ -1,7 +1,7 @@
 import * as fc from 'fast-check';
 import { draft } from './draft';
 import { ENGINE } from './engine';
-import { isPlayable } from './voicing/guitar';
+import { isPlayable } from '../voicing/guitar';
 import { DEFAULT_BRIEFS } from '../song/briefs';
 import { typeChords } from '../song/chord-edit';
 import type { Brief, ChordSpan, Note, PartTake, Role } from '../song/schema';

@@ -1,4 +1,4 @@
-import { homeMetre, layFigure } from '../compose/figure';
+import { homeMetre, layFigure } from './figure';
 import { INSTRUMENTS } from '../sounding/instruments';
 import { ROLES } from '../song/schema';
 import { barTicks, METRES, metreName } from '../theory/metre';

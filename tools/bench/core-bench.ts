@@ -4,7 +4,7 @@
 import { parseMidi } from 'midi-file';
 import { draft, type DraftRequest } from '@fendro/core/compose/draft';
 import { ENGINE } from '@fendro/core/compose/engine';
-import { performChords, voicedChords } from '@fendro/core/compose/voicing/chord-line';
+import { performChords, voicedChords } from '@fendro/core/voicing/chord-line';
 import { PLAIN_CHORDS } from '@fendro/core/song/briefs';
 import { typeChords } from '@fendro/core/song/chord-edit';
 import { fitNotes } from '@fendro/core/song/fit';

@@ -6,8 +6,8 @@
 import { draft } from '@fendro/core/compose/draft';
 import { ENGINE } from '@fendro/core/compose/engine';
 import { draftTakes, featuresOf } from '@fendro/core/compose/takes';
-import { averageMotion, rootPositions, voiceChords } from '@fendro/core/compose/voicing/voicing';
-import { wishFor } from '@fendro/core/compose/voicing/chord-line';
+import { averageMotion, rootPositions, voiceChords } from '@fendro/core/voicing/voicing';
+import { wishFor } from '@fendro/core/voicing/chord-line';
 import { harmonyBriefFor, PLAIN_CHORDS } from '@fendro/core/song/briefs';
 import { draftingRank, isDrumRole, LISTENS_TO } from '@fendro/core/song/roles';
 import type { Asking, ChordSpan, Note, Part, PartTake } from '@fendro/core/song/schema';

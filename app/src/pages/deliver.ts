@@ -3,7 +3,7 @@ import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { zipFiles } from '@fendro/core/files/archive';
 import { groundOf } from '@fendro/core/song/ground';
-import { performChords } from '@fendro/core/compose/voicing/chord-line';
+import { performChords } from '@fendro/core/voicing/chord-line';
 import {
   asWritten,
   deliverChords,

@@ -1,4 +1,4 @@
-import { performChords } from '@fendro/core/compose/voicing/chord-line';
+import { performChords } from '@fendro/core/voicing/chord-line';
 import { groundOf } from '@fendro/core/song/ground';
 import { chordsIn, type HeardTakes, type Placed, type Takes } from '@fendro/core/song/resolve';
 import { ACCOMPANYING } from '@fendro/core/song/roles';

@@ -1,6 +1,6 @@
 import { computed, inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { performChords } from '@fendro/core/compose/voicing/chord-line';
+import { performChords } from '@fendro/core/voicing/chord-line';
 import { ENGINE } from '@fendro/core/compose/engine';
 import { choose } from '@fendro/core/song/edit';
 import { followGround, withGround, type GroundChange } from '@fendro/core/song/follow-ground';

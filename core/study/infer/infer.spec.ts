@@ -1,7 +1,7 @@
 import * as fc from 'fast-check';
 import { draft } from '../../compose/draft';
 import { ENGINE } from '../../compose/engine';
-import { performChords } from '../../compose/voicing/chord-line';
+import { performChords } from '../../voicing/chord-line';
 import { PLAIN_CHORDS } from '../../song/briefs';
 import type { ChordSpan, Ground, Note } from '../../song/schema';
 import { soundingNotes } from '../../sounding/parts';

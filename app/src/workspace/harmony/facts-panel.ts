@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { guitarShapes } from '@fendro/core/compose/voicing/guitar';
-import { voicedChords } from '@fendro/core/compose/voicing/chord-line';
+import { guitarShapes } from '@fendro/core/voicing/guitar';
+import { voicedChords } from '@fendro/core/voicing/chord-line';
 import { chordFacts } from '@fendro/core/study/chord-facts';
 import { chordSymbol } from '@fendro/core/theory/chord';
 import { pitchClassOf, printedName } from '@fendro/core/theory/pitch';

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { draftRhythm } from '@fendro/core/compose/voicing/draft-rhythm';
+import { draftRhythm } from '@fendro/core/compose/chord-rhythm';
 import type { ChordSetting } from '@fendro/core/song/schema';
 import {
   CHORD_RHYTHMS,

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { voicedChords, wishFor } from '@fendro/core/compose/voicing/chord-line';
-import { shapeOfPitches } from '@fendro/core/compose/voicing/guitar';
-import { averageMotion, rootPositions } from '@fendro/core/compose/voicing/voicing';
+import { voicedChords, wishFor } from '@fendro/core/voicing/chord-line';
+import { shapeOfPitches } from '@fendro/core/voicing/guitar';
+import { averageMotion, rootPositions } from '@fendro/core/voicing/voicing';
 import { ACCOMPANYING } from '@fendro/core/song/roles';
 import { BASS_NOTES, SPREADS, VOICING_FAMILIES, type ChordSetting, type ChordSpan } from '@fendro/core/song/schema';
 import { chordSymbol } from '@fendro/core/theory/chord';

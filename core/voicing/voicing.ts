@@ -1,9 +1,9 @@
-import type { BassNote, ChordSpan, Spread, VoicingFamily } from '../../song/schema';
-import type { Chord } from '../../theory/chord';
-import { pitchClassOf, semitonesOf } from '../../theory/pitch';
-import { modulo, sum, type MidiNote, type PitchClass } from '../../theory/units';
-import type { Random } from '../../trellis/random';
-import { bestPath, isDeadEnd, linkLayers, pathSampler, type DeadEnd, type Trellis } from '../../trellis/trellis';
+import type { BassNote, ChordSpan, Spread, VoicingFamily } from '../song/schema';
+import type { Chord } from '../theory/chord';
+import { pitchClassOf, semitonesOf } from '../theory/pitch';
+import { modulo, sum, type MidiNote, type PitchClass } from '../theory/units';
+import type { Random } from '../trellis/random';
+import { bestPath, isDeadEnd, linkLayers, pathSampler, type DeadEnd, type Trellis } from '../trellis/trellis';
 import { ensembleVoicings } from './ensemble';
 import { FEWEST_STRINGS, guitarShapes, type GuitarShape } from './guitar';
 import { keyboardVoicings } from './keyboard';

@@ -1,14 +1,14 @@
 import * as fc from 'fast-check';
-import { PLAIN_CHORDS } from '../../song/briefs';
-import { typeChords } from '../../song/chord-edit';
-import type { ChordSetting, ChordSpan } from '../../song/schema';
-import { CHORD_RHYTHMS, chordRhythmOf, fullnessOf, ownRhythmId } from '../../styles/chord-rhythms';
-import { STYLES } from '../../styles/styles';
-import { chordMask } from '../../theory/chord';
-import { barTicks, METRES, metreName } from '../../theory/metre';
-import { inMask } from '../../theory/pitch';
+import { PLAIN_CHORDS } from '../song/briefs';
+import { typeChords } from '../song/chord-edit';
+import type { ChordSetting, ChordSpan } from '../song/schema';
+import { CHORD_RHYTHMS, chordRhythmOf, fullnessOf, ownRhythmId } from '../styles/chord-rhythms';
+import { STYLES } from '../styles/styles';
+import { chordMask } from '../theory/chord';
+import { barTicks, METRES, metreName } from '../theory/metre';
+import { inMask } from '../theory/pitch';
 import { performChords, voicedChords } from './chord-line';
-import { draftRhythm } from './draft-rhythm';
+import { draftRhythm } from '../compose/chord-rhythm';
 
 const FOUR = METRES[2]!;
 const typed = (text: string, metre = FOUR, bars = 4): ChordSpan[] =>

@@ -1,9 +1,9 @@
-import { ownRhythmId, type Fullness } from '../../styles/chord-rhythms';
-import type { Style } from '../../song/style';
-import { barTicks, metreName, metricalWeight, WEIGHT, type Metre } from '../../theory/metre';
-import { range, SIXTEENTH } from '../../theory/units';
-import { happens, pickIndex, stream } from '../../trellis/random';
-import { chanceOf, homeMetre, layFigure } from '../figure';
+import { ownRhythmId, type Fullness } from '../styles/chord-rhythms';
+import type { Style } from '../song/style';
+import { barTicks, metreName, metricalWeight, WEIGHT, type Metre } from '../theory/metre';
+import { range, SIXTEENTH } from '../theory/units';
+import { happens, pickIndex, stream } from '../trellis/random';
+import { chanceOf, homeMetre, layFigure } from '../styles/figure';
 
 const STROKES: Readonly<Record<Fullness, readonly [fewest: number, most: number]>> = {
   sparse: [1, 2],

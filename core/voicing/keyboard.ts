@@ -1,7 +1,7 @@
-import type { Spread } from '../../song/schema';
-import type { Chord } from '../../theory/chord';
-import { pitchClassOf, semitonesOf } from '../../theory/pitch';
-import { modulo, type MidiNote, type PitchClass } from '../../theory/units';
+import type { Spread } from '../song/schema';
+import type { Chord } from '../theory/chord';
+import { pitchClassOf, semitonesOf } from '../theory/pitch';
+import { modulo, type MidiNote, type PitchClass } from '../theory/units';
 import type { Voicing } from './types';
 
 /** Below this pitch, narrow intervals turn to mud. */

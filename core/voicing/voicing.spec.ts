@@ -1,10 +1,10 @@
 import * as fc from 'fast-check';
-import { chordMask, makeChord, type Chord } from '../../theory/chord';
-import { inMask, pitchClassOf, semitonesOf } from '../../theory/pitch';
-import { readChord } from '../../theory/read-chord';
-import { isDeadEnd } from '../../trellis/trellis';
-import { PLAIN_CHORDS } from '../../song/briefs';
-import { SPREADS, VOICING_FAMILIES } from '../../song/schema';
+import { chordMask, makeChord, type Chord } from '../theory/chord';
+import { inMask, pitchClassOf, semitonesOf } from '../theory/pitch';
+import { readChord } from '../theory/read-chord';
+import { isDeadEnd } from '../trellis/trellis';
+import { PLAIN_CHORDS } from '../song/briefs';
+import { SPREADS, VOICING_FAMILIES } from '../song/schema';
 import { wishFor } from './chord-line';
 import { rangesFor } from './ensemble';
 import { fingersFor, guitarShapes, isPlayable, OPEN_STRINGS, shapeOfPitches } from './guitar';

@@ -1,11 +1,11 @@
-import type { ChordSetting, ChordSpan, Note } from '../../song/schema';
-import { chordRhythmOf, type ChordRhythm } from '../../styles/chord-rhythms';
-import type { Chord } from '../../theory/chord';
-import { barTicks, type Metre } from '../../theory/metre';
-import { clamp, SIXTEENTH, TICKS_PER_QUARTER, type Ticks } from '../../theory/units';
-import { happens, stream } from '../../trellis/random';
-import { isDeadEnd } from '../../trellis/trellis';
-import { chanceOf, homeMetre, layFigure } from '../figure';
+import type { ChordSetting, ChordSpan, Note } from '../song/schema';
+import { chordRhythmOf, type ChordRhythm } from '../styles/chord-rhythms';
+import type { Chord } from '../theory/chord';
+import { barTicks, type Metre } from '../theory/metre';
+import { clamp, SIXTEENTH, TICKS_PER_QUARTER, type Ticks } from '../theory/units';
+import { happens, stream } from '../trellis/random';
+import { isDeadEnd } from '../trellis/trellis';
+import { chanceOf, homeMetre, layFigure } from '../styles/figure';
 import type { Voicing } from './types';
 import { rootPositions, voiceChords, type VoicingWish } from './voicing';
 

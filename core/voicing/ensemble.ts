@@ -1,6 +1,6 @@
-import { chordMask, type Chord } from '../../theory/chord';
-import { inMask } from '../../theory/pitch';
-import { modulo, range, type MidiNote, type PitchClass } from '../../theory/units';
+import { chordMask, type Chord } from '../theory/chord';
+import { inMask } from '../theory/pitch';
+import { modulo, range, type MidiNote, type PitchClass } from '../theory/units';
 import { neededPitchClasses } from './keyboard';
 import type { Voicing } from './types';
 
