@@ -5,8 +5,9 @@
  */
 import { readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
-import { deliverAll, deliverSong } from '@fendro/core/files/deliver';
+import { deliverAll, deliverOneTrack } from '@fendro/core/files/deliver';
 import { readImport } from '@fendro/core/files/midi-import';
+import { NOTHING_HEARD } from '@fendro/core/song/resolve';
 import { openSong } from '@fendro/core/song/song-file';
 import { pickIndex, stream, type Random } from '@fendro/core/trellis/random';
 
@@ -18,7 +19,10 @@ const demo = openSong(
 );
 if (!demo.ok) throw new Error(demo.reason);
 const { score, ledger } = demo.song;
-const sources = [...deliverAll(score, ledger.takes), deliverSong(score, ledger.takes, 0)].map(({ bytes }) => bytes);
+const music = { score, takes: ledger.takes, heard: NOTHING_HEARD };
+const oneTrack = deliverOneTrack(music);
+if (!oneTrack.ok) throw new Error(oneTrack.reason);
+const sources = [...deliverAll(music), oneTrack.delivery].map(({ bytes }) => bytes);
 
 /** Ways in which files break on their way: bits, lengths, cuts, doubled and missing stretches. */
 const MUTATIONS: readonly ((bytes: Uint8Array, random: Random) => Uint8Array)[] = [

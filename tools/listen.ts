@@ -1,7 +1,6 @@
 /**
- * npm run listen: every style's band over eight bars and its own ending, rendered offline with Fendro's own sounds
- * and mix,
- * and heard by numbers: clipping, parts that drown, and whether the song ends. Writes “Listening” of
+ * npm run listen: every style's band over eight bars and its own ending, rendered offline with Fendro's own sounds and
+ * mix, and heard by numbers: clipping, parts that drown, and whether the song ends. Writes “Listening” of
  * docs/figures.md.
  */
 import { readFileSync } from 'node:fs';
@@ -12,13 +11,13 @@ import { endSong } from '@fendro/core/compose/ending';
 import { ENGINE } from '@fendro/core/compose/engine';
 import { choose } from '@fendro/core/song/edit';
 import { NOTHING_HEARD, songTicks } from '@fendro/core/song/resolve';
-import { draftingRank, isDrumRole, LISTENS_TO } from '@fendro/core/song/roles';
+import { draftingRank, LISTENS_TO } from '@fendro/core/song/roles';
 import { HARMONY, type Asking, type PartTake, type Score, type Take } from '@fendro/core/song/schema';
 import type { Style } from '@fendro/core/song/style';
-import { channelsOf, DRUM_CHANNEL, levelController, panController } from '@fendro/core/sounding/channels';
-import { instrumentOf, type Family } from '@fendro/core/sounding/instruments';
-import { secondsPerTick } from '@fendro/core/sounding/tempo';
-import { timeline, withoutOverlaps } from '@fendro/core/sounding/timeline';
+import { songCourse, tempoOf } from '@fendro/core/sounding/course';
+import type { Family } from '@fendro/core/sounding/instruments';
+import { perform } from '@fendro/core/sounding/performance';
+import { secondsPerTick } from '@fendro/core/sounding/tempo-map';
 import { groundFor, startScore } from '@fendro/core/styles/band';
 import { STYLES } from '@fendro/core/styles/styles';
 import { tonicsFor } from '@fendro/core/theory/key';
@@ -109,32 +108,28 @@ async function hear(style: Style): Promise<Heard> {
   const { score, takes, ended } = songOf(style);
   const synth = new SpessaSynthProcessor(RATE, { eventsEnabled: false, effectsEnabled: true });
   await synth.processorInitialized;
-  for (const family of new Set(score.parts.map(({ instrument }) => instrumentOf(instrument).family)))
+  const course = songCourse(score);
+  const { setup, events: performed } = perform({ music: { score, takes, heard: NOTHING_HEARD }, course });
+  const voices = setup.filter(({ id }) => score.parts.some((part) => part.id === id));
+  for (const family of new Set(voices.map(({ instrument }) => instrument.family)))
     synth.soundBankManager.addSoundBank(SoundBankLoader.fromArrayBuffer((await bankOf(family)).slice(0)), family);
-  const channels = channelsOf(score);
-  for (const part of score.parts) {
-    const channel = channels.get(part.id) ?? 0;
-    if (channel !== DRUM_CHANNEL) synth.midiChannels[channel]?.setDrums(isDrumRole(part.role));
-    synth.programChange(channel, instrumentOf(part.instrument).program);
-    synth.controllerChange(channel, 7, levelController(part.level));
-    synth.controllerChange(channel, 10, panController(part.pan));
-  }
-  const perTick = secondsPerTick(score.ground.tempo) * RATE;
-  const notes = score.parts.flatMap((part) =>
-    withoutOverlaps(
-      timeline(score, takes, NOTHING_HEARD, { from: 0, to: songTicks(score) }).notes.filter(
-        (note) => note.part === part.id,
-      ),
-    ),
-  );
+  voices.forEach(({ drums, instrument, level, pan }, channel) => {
+    synth.midiChannels[channel]?.setDrums(drums);
+    synth.programChange(channel, instrument.program);
+    synth.controllerChange(channel, 7, level);
+    synth.controllerChange(channel, 10, pan);
+  });
+  const channels = new Map(voices.map(({ id }, channel) => [id, channel]));
+  const { secondsAt } = tempoOf(course, score);
+  const notes = performed.filter((event) => event.kind === 'note');
   const events = notes
     .flatMap((note) => [
-      { at: note.start * perTick, on: true, note },
-      { at: note.end * perTick, on: false, note },
+      { at: secondsAt(note.at) * RATE, on: true, note },
+      { at: secondsAt(note.end) * RATE, on: false, note },
     ])
     .sort((a, b) => a.at - b.at || Number(a.on) - Number(b.on));
   const last = Math.max(...notes.map(({ end }) => end));
-  const frames = Math.ceil(last * perTick + AFTER * RATE);
+  const frames = Math.ceil(secondsAt(last) * RATE + AFTER * RATE);
   const buffers = Array.from({ length: CHANNELS }, () => [new Float32Array(QUANTUM), new Float32Array(QUANTUM)]);
   const sums = new Map<number, { window: number; windows: number[] }>();
   let [next, peak, rest] = [0, 0, 0];
@@ -142,7 +137,7 @@ async function hear(style: Style): Promise<Heard> {
     for (; next < events.length && (events[next]?.at ?? 0) < frame + QUANTUM; next++) {
       const event = events[next];
       if (!event) break;
-      const channel = channels.get(event.note.part) ?? 0;
+      const channel = channels.get(event.note.voice) ?? 0;
       if (event.on) synth.noteOn(channel, event.note.pitch, event.note.velocity);
       else synth.noteOff(channel, event.note.pitch);
     }
@@ -176,7 +171,7 @@ async function hear(style: Style): Promise<Heard> {
     const power = windows.reduce((total, value) => total + value * value, 0) / Math.max(1, windows.length);
     return { name: part.name, level: decibels(Math.sqrt(power)) };
   });
-  return { peak, parts, rings: ((last - ended) * perTick) / RATE, rest };
+  return { peak, parts, rings: secondsAt(last) - secondsAt(ended), rest };
 }
 
 /** How far below the loudest part another may lie, in dB. */

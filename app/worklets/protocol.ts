@@ -5,7 +5,7 @@ export const EVENT_SIZE = 5;
 /** The second number of an event; the others are frame, channel and two values. */
 export const EVENT = { noteOff: 0, noteOn: 1, release: 2, controller: 3, program: 4, spent: -1 } as const;
 
-/** Ends a moment at which all channels are meant. */
+/** In place of a channel where all are meant. */
 export const ALL_CHANNELS = -1;
 
 export type ToProcessor =
@@ -17,6 +17,8 @@ export type ToProcessor =
   | { readonly kind: 'switch'; readonly channel: number; readonly frame: number; readonly events: Float64Array }
   /** Applies events at once. */
   | { readonly kind: 'now'; readonly events: Float64Array }
+  /** Makes room for as many channels, each with a sound and level of its own. */
+  | { readonly kind: 'strips'; readonly count: number }
   | { readonly kind: 'gain'; readonly channel: number; readonly gain: number }
   | { readonly kind: 'drums'; readonly channel: number; readonly on: boolean }
   /** Empties the queue and releases every note. */

@@ -1,7 +1,6 @@
 import { SoundBankLoader, SpessaSynthProcessor } from 'spessasynth_core';
 import { ALL_CHANNELS, EVENT, EVENT_SIZE, type FromProcessor, type ToProcessor } from './protocol';
 
-const CHANNELS = 16;
 const REPORT_EVERY_FRAMES = 2048;
 /** Longest run that the synthesizer renders at once. */
 const QUANTUM = 128;
@@ -16,12 +15,11 @@ class SongProcessor extends AudioWorkletProcessor {
   /** Programs and controllers in force: adding a bank resets channels, so they are applied again. */
   private readonly settings = new Map<number, readonly [kind: number, channel: number, a: number, b: number]>();
   private readonly gains = new Map<number, number>();
-  private readonly drumChannels = new Set<number>();
-  private readonly channelBuffers = Array.from({ length: CHANNELS }, () => [
-    new Float32Array(QUANTUM),
-    new Float32Array(QUANTUM),
-  ]);
-  private readonly peaks = new Float32Array(CHANNELS + 1);
+  /** Channels that strike drums, and those that were told not to. */
+  private readonly drums = new Map<number, boolean>();
+  private readonly buffers: [Float32Array, Float32Array][] = [];
+  /** Of each channel, then of the mix. */
+  private peaks = new Float32Array(1);
   private reported = 0;
   private late = 0;
   private ready = false;
@@ -29,6 +27,7 @@ class SongProcessor extends AudioWorkletProcessor {
 
   constructor() {
     super();
+    this.grow(this.synth.midiChannels.length);
     this.port.onmessage = ({ data }: MessageEvent<ToProcessor>) => {
       this.receive(data);
     };
@@ -41,6 +40,14 @@ class SongProcessor extends AudioWorkletProcessor {
         this.send({ kind: 'failed', reason: String(problem) });
       },
     );
+  }
+
+  /** Makes as many channels as a song has lines: the sixteen of a MIDI port are no limit here. */
+  private grow(count: number): void {
+    while (this.synth.midiChannels.length < count) this.synth.createMIDIChannel();
+    while (this.buffers.length < this.synth.midiChannels.length)
+      this.buffers.push([new Float32Array(QUANTUM), new Float32Array(QUANTUM)]);
+    this.peaks = new Float32Array(this.buffers.length + 1);
   }
 
   private send(message: FromProcessor): void {
@@ -66,13 +73,15 @@ class SongProcessor extends AudioWorkletProcessor {
       case 'now':
         for (let at = 0; at < message.events.length; at += EVENT_SIZE) this.apply(message.events, at);
         break;
+      case 'strips':
+        this.grow(message.count);
+        break;
       case 'gain':
         this.gains.set(message.channel, message.gain);
         this.synth.midiChannels[message.channel]?.setSystemParameter('gain', message.gain);
         break;
       case 'drums':
-        if (message.on) this.drumChannels.add(message.channel);
-        else this.drumChannels.delete(message.channel);
+        this.drums.set(message.channel, message.on);
         this.synth.midiChannels[message.channel]?.setDrums(message.on);
         break;
       case 'stop':
@@ -99,7 +108,7 @@ class SongProcessor extends AudioWorkletProcessor {
   }
 
   private restore(): void {
-    for (const channel of this.drumChannels) this.synth.midiChannels[channel]?.setDrums(true);
+    for (const [channel, on] of this.drums) this.synth.midiChannels[channel]?.setDrums(on);
     for (const [kind, channel, a, b] of this.settings.values()) this.set(kind, channel, a, b);
     for (const [channel, gain] of this.gains) this.synth.midiChannels[channel]?.setSystemParameter('gain', gain);
   }
@@ -135,6 +144,10 @@ class SongProcessor extends AudioWorkletProcessor {
 
   /** Ends a channel's notes and resets its pedal and bend, so that what follows starts clean. */
   private release(channel: number): void {
+    if (channel === ALL_CHANNELS) {
+      for (let each = 0; each < this.buffers.length; each++) this.release(each);
+      return;
+    }
     this.synth.controllerChange(channel, 64, 0);
     this.synth.pitchWheel(channel, 8192);
     this.synth.midiChannels[channel]?.stopAllNotes(false);
@@ -166,10 +179,10 @@ class SongProcessor extends AudioWorkletProcessor {
     if (!this.ready || !left || !right) return this.alive;
     const end = currentFrame + left.length;
     let frame = currentFrame;
-    for (const pair of this.channelBuffers) for (const side of pair) side.fill(0);
+    for (const pair of this.buffers) for (const side of pair) side.fill(0);
     while (frame < end) {
       const next = this.advance(frame, end);
-      this.synth.processSplit(this.channelBuffers, left, right, frame - currentFrame, Math.max(1, next - frame));
+      this.synth.processSplit(this.buffers, left, right, frame - currentFrame, Math.max(1, next - frame));
       frame = Math.max(frame + 1, next);
     }
     this.mix(left, right);
@@ -179,8 +192,9 @@ class SongProcessor extends AudioWorkletProcessor {
 
   /** Adds the dry channels to the effects already in the output, and takes note of their peaks. */
   private mix(left: Float32Array, right: Float32Array): void {
-    for (let channel = 0; channel < CHANNELS; channel++) {
-      const [a, b] = this.channelBuffers[channel] as [Float32Array, Float32Array];
+    const last = this.buffers.length;
+    for (let channel = 0; channel < last; channel++) {
+      const [a, b] = this.buffers[channel] as [Float32Array, Float32Array];
       let peak = this.peaks[channel] as number;
       for (let index = 0; index < left.length; index++) {
         const l = a[index] as number;
@@ -191,10 +205,10 @@ class SongProcessor extends AudioWorkletProcessor {
       }
       this.peaks[channel] = peak;
     }
-    let peak = this.peaks[CHANNELS] as number;
+    let peak = this.peaks[last] as number;
     for (let index = 0; index < left.length; index++)
       peak = Math.max(peak, Math.abs(left[index] as number), Math.abs(right[index] as number));
-    this.peaks[CHANNELS] = peak;
+    this.peaks[last] = peak;
   }
 
   private report(frame: number): void {

@@ -3,7 +3,7 @@ import { NOTHING_HEARD, songTicks } from '../song/resolve';
 import { groundOf } from '../song/ground';
 import { isDrumRole } from '../song/roles';
 import { scoreSchema, takeSchema } from '../song/schema';
-import { timeline } from '../sounding/timeline';
+import { heardNotes } from '../testing/sounding';
 import { ENDINGS } from '../song/style';
 import { STYLES } from '../styles/styles';
 import { scoreWith } from '../testing/scores';
@@ -38,7 +38,7 @@ describe('an ending', () => {
           expect(pitchClassOf(chords.chords.at(-1)!.chord!.root)).toBe(pitchClassOf(tonic));
           expect(chords.chords.reduce((total, { duration }) => total + duration, 0)).toBe(after - before);
           const all = { ...takes, ...Object.fromEntries(ended.takes.map((take) => [take.id, take])) };
-          const sounding = timeline(ended.score, all, NOTHING_HEARD, { from: before, to: after }).notes;
+          const sounding = heardNotes(ended.score, all, NOTHING_HEARD, { from: before, to: after });
           for (const part of score.parts) {
             const own = sounding.filter((note) => note.part === part.id);
             expect(`${part.role} ${own.length > 0}`).toBe(`${part.role} true`);

@@ -1,226 +1,245 @@
-import { chordsIn, NOTHING_HEARD, layOut, songTicks, type HeardTakes, type Takes } from '../song/resolve';
-import { groundOf } from '../song/ground';
-import type { ChordSpan, Ground, Note, Part, PartTake, Score, Section } from '../song/schema';
-import { channelsOf, levelController, panController } from '../sounding/channels';
-import { instrumentOf } from '../sounding/instruments';
-import { groundSpans } from '../sounding/tempo';
-import { grooved, played, timeline, withoutOverlaps, type SoundingNote } from '../sounding/timeline';
-import { keySignature } from '../theory/key';
+import { barOf } from '../song/ground';
+import { own } from '../song/look-up';
+import { NOTHING_HEARD, sectionOf, type Music } from '../song/resolve';
+import { HARMONY, type LineId, type Part, type PartTake, type Score, type Section } from '../song/schema';
+import { sectionCourse, songCourse, type Course } from '../sounding/course';
+import { perform, pickUpOf, type ChordLine, type Performance } from '../sounding/performance';
+import type { Voice } from '../sounding/setup';
+import { voicesApart } from '../sounding/voices-apart';
 import { barTicks } from '../theory/metre';
-import { printedName } from '../theory/pitch';
-import { scaleOf } from '../theory/scale';
 import { TICKS_PER_QUARTER, type Ticks } from '../theory/units';
 import { fileNameOf } from './file-names';
-import { writeMidi, type MidiEvent, type MidiTrack } from './midi-write';
+import { addressesInOneTrack, addressesOf, FIRST_ADDRESS, PITCHED_CHANNELS } from './midi-channels';
+import { writeMidi, type MidiTrack } from './midi-write';
+import { conductor, oneTrack, voiceTrack } from './tracks';
 
 /** A file ready to be handed over. */
 export interface Delivery {
   readonly name: string;
   readonly bytes: Uint8Array<ArrayBuffer>;
   readonly notes: number;
+  /** What its reader would not expect, in whole sentences. */
+  readonly remarks: readonly string[];
 }
 
-/**
- * What a ground tells other programs. The scale's own name goes along as text, since a key signature knows only two
- * modes.
- */
-const groundEvents = (at: Ticks, { tonic, scale, tempo, metre }: Ground): MidiEvent[] => [
-  { at, kind: 'text', text: `Key: ${printedName(tonic)} ${scaleOf(scale).name}` },
-  { at, kind: 'metre', beats: metre.beats, unit: metre.unit },
-  { at, kind: 'key', ...keySignature({ tonic, scale }) },
-  { at, kind: 'tempo', bpm: tempo },
-];
-
-/** Tempo, metre and key wherever they change, and markers. */
-function conductor(score: Score, title: string, end: Ticks, markers: boolean, first?: Ground): MidiTrack {
-  const spans = first ? [{ start: 0, ground: first }] : groundSpans(score);
-  const events: MidiEvent[] = [
-    { at: 0, kind: 'name', text: title },
-    ...spans.flatMap(({ start, ground }, index) =>
-      ground === spans[index - 1]?.ground ? [] : groundEvents(start, ground),
-    ),
-  ];
-  if (spans.length === 0) events.push(...groundEvents(0, score.ground));
-  if (markers)
-    for (const { start, section } of layOut(score)) events.push({ at: start, kind: 'marker', text: section.name });
-  return { events, end };
-}
-
-function partTrack(part: Part, channel: number, notes: readonly SoundingNote[], end: Ticks): MidiTrack {
-  const events: MidiEvent[] = [
-    { at: 0, kind: 'name', text: part.name },
-    { at: 0, kind: 'program', channel, program: instrumentOf(part.instrument).program },
-    { at: 0, kind: 'controller', channel, controller: 7, value: levelController(part.level) },
-    { at: 0, kind: 'controller', channel, controller: 10, value: panController(part.pan) },
-  ];
-  for (const { start, end: stop, pitch, velocity } of notes) {
-    events.push(
-      { at: start, kind: 'on', channel, pitch, velocity },
-      { at: stop, kind: 'off', channel, pitch, velocity: 0 },
-    );
-  }
-  return { events, end: notes.reduce((last, note) => Math.max(last, note.end), end) };
-}
-
-/** The chosen takes of the whole running order, as they sound. */
-function soundingParts(score: Score, takes: Takes): ReadonlyMap<string, readonly SoundingNote[]> {
-  const { notes } = timeline(score, takes, NOTHING_HEARD, { from: 0, to: songTicks(score) });
-  return new Map(score.parts.map((part) => [part.id, withoutOverlaps(notes.filter((note) => note.part === part.id))]));
-}
+/** What starts earlier than this before the bar line is a pick-up and no early hand, in ticks. */
+const HANDS: Ticks = 60;
 
 /** Muted parts are left out of the song's file, as they are left out of what is heard. */
-const audible = (score: Score): readonly Part[] => score.parts.filter(({ muted }) => !muted);
+const audible = ({ muted }: Pick<Part, 'muted'>): boolean => !muted;
+
+/** A file begins at 0: a pick-up needs a bar of its own before the first. */
+function leadOf(music: Music, course: Course, counts: (part: Part) => boolean): Ticks {
+  const [first] = course;
+  return first && pickUpOf(music, course, counts) > HANDS ? barTicks(first.ground.metre) : 0;
+}
+
+const endOf = (course: Course): Ticks => {
+  const last = course.at(-1);
+  return last ? last.start + last.length : 0;
+};
+
+/** How music is handed over. */
+export interface DeliveryOptions {
+  /** True where each voice of an ensemble is a line of its own. */
+  readonly apart?: boolean;
+}
+
+interface FileRequest extends DeliveryOptions {
+  readonly music: Music;
+  readonly course: Course;
+  readonly title: string;
+  /** The parts that sound in it, or the chord line. */
+  readonly sounds: (line: LineId) => boolean;
+  /** Parts whose pick-up asks for a bar before the first, so that files of one song begin together. */
+  readonly together?: (part: Part) => boolean;
+  readonly markers?: boolean;
+  readonly chordLine?: ChordLine;
+}
+
+const PICK_UP = 'A bar stands before bar 1, since the music begins with a pick-up.';
+
+/** What all files are made of: what sounds, when it begins and ends, and who plays it. */
+interface Sounding {
+  readonly performance: Performance;
+  readonly voices: readonly Voice[];
+  readonly lead: Ticks;
+  readonly end: Ticks;
+  readonly head: MidiTrack;
+}
+
+function soundingOf(request: FileRequest): Sounding {
+  const { music, course, title, sounds, together = audible, markers = true, chordLine, apart = false } = request;
+  const lead = leadOf(music, course, together);
+  const end = endOf(course) + lead;
+  const whole = perform({ music, course, only: sounds, ...(chordLine ? { chordLine } : {}) });
+  const heard = { ...whole, setup: whole.setup.filter(({ id }) => sounds(id)) };
+  const ensembles = music.score.parts.filter(({ role }) => role === 'ensemble').map(({ id }) => id);
+  const performance = apart ? voicesApart(heard, new Set(ensembles)) : heard;
+  return {
+    performance,
+    voices: performance.setup,
+    lead,
+    end,
+    head: conductor({ title, course, score: music.score, lead, end, markers }),
+  };
+}
+
+const notesIn = ({ performance }: Sounding, voices: readonly Voice[]): number => {
+  const written = new Set(voices.map(({ id }) => id));
+  return performance.events.filter(({ kind, voice }) => kind === 'note' && written.has(voice)).length;
+};
 
 /**
- * The whole song as one file.
+ * A file with a track for each line.
  *
- * @param type  1: a track for each part; 0: everything in one track
+ * @param only  the one line that is written; all where nothing is said
  */
-export function deliverSong(score: Score, takes: Takes, type: 0 | 1 = 1): Delivery {
-  const end = songTicks(score);
-  const channels = channelsOf(score, true);
-  const sounding = soundingParts(score, takes);
-  const tracks = audible(score).map((part) =>
-    partTrack(part, channels.get(part.id) ?? 0, sounding.get(part.id) ?? [], end),
+function written(sounding: Sounding, name: string, only?: LineId): Delivery {
+  const { lead, head } = sounding;
+  const addresses = addressesOf(sounding.voices);
+  const voices = sounding.voices.filter(({ id }) => only === undefined || id === only);
+  const addressed = voices.map((voice) => ({ voice, address: addresses.get(voice.id) ?? FIRST_ADDRESS }));
+  const beyond = addressed.filter(({ address }) => address.port > 0).map(({ voice }) => voice.name);
+  const tracks = addressed.map(({ voice, address }) => voiceTrack(voice, address, beyond.length > 0, sounding));
+  return {
+    name,
+    bytes: writeMidi({ type: 1, resolution: TICKS_PER_QUARTER, tracks: [head, ...tracks] }),
+    notes: notesIn(sounding, voices),
+    remarks: [
+      ...(lead > 0 ? [PICK_UP] : []),
+      ...(beyond.length > 0 ? [`On a further MIDI port, with channels of its own: ${beyond.join(', ')}.`] : []),
+    ],
+  };
+}
+
+const forAudible = (score: Score): ((line: LineId) => boolean) => {
+  const lines = new Set(score.parts.filter(audible).map(({ id }) => id));
+  return (line) => lines.has(line);
+};
+
+const asSong = (music: Music, options: DeliveryOptions = {}): FileRequest => ({
+  ...options,
+  music,
+  course: songCourse(music.score),
+  title: music.score.title,
+  sounds: forAudible(music.score),
+});
+
+/** The whole song as one file, a track for each line. */
+export const deliverSong = (music: Music, options: DeliveryOptions = {}): Delivery =>
+  written(soundingOf(asSong(music, options)), fileNameOf([music.score.title], '.mid'));
+
+/** A file of one track, or why there is none. */
+export type OneTrack =
+  { readonly ok: true; readonly delivery: Delivery } | { readonly ok: false; readonly reason: string };
+
+/** The whole song in one track, whose channels its lines have to share out among themselves. */
+export function deliverOneTrack(music: Music, options: DeliveryOptions = {}): OneTrack {
+  const sounding = soundingOf(asSong(music, options));
+  const { voices, lead, head } = sounding;
+  const addresses = addressesInOneTrack(voices);
+  if (!addresses) {
+    const pitched = voices.filter(({ drums }) => !drums).length;
+    return {
+      ok: false,
+      reason:
+        `One track has ${PITCHED_CHANNELS.length} channels for pitches, and ${pitched} pitched lines sound: ` +
+        'the song is handed over with a track for each part only.',
+    };
+  }
+  const kits = voices.filter(({ drums }) => drums);
+  const shared = `All drums are on channel 10 here, and so share the kit and level of ${kits[0]?.name}.`;
+  return {
+    ok: true,
+    delivery: {
+      name: fileNameOf([music.score.title], ' (one track).mid'),
+      bytes: writeMidi({
+        type: 0,
+        resolution: TICKS_PER_QUARTER,
+        tracks: [oneTrack(head, voices, addresses, sounding)],
+      }),
+      notes: notesIn(sounding, voices),
+      remarks: [...(lead > 0 ? [PICK_UP] : []), ...(kits.length > 1 ? [shared] : [])],
+    },
+  };
+}
+
+/** The lines of a song that are handed over, in their order. */
+export const linesOf = (music: Music, options: DeliveryOptions = {}): readonly Voice[] =>
+  soundingOf(asSong(music, options)).voices;
+
+/** Each line over the whole song in a file of its own. */
+export function deliverLines(music: Music, options: DeliveryOptions = {}): readonly Delivery[] {
+  const sounding = soundingOf(asSong(music, options));
+  return sounding.voices.map(({ id, name }, index) =>
+    written(sounding, fileNameOf([`${String(index + 1).padStart(2, '0')} ${name}`], '.mid'), id),
   );
-  const head = conductor(score, score.title, end, true);
-  const notes = audible(score).reduce((total, part) => total + (sounding.get(part.id)?.length ?? 0), 0);
-  const bytes = writeMidi({
-    type,
-    resolution: TICKS_PER_QUARTER,
-    tracks: type === 1 ? [head, ...tracks] : [merge(head, tracks)],
-  });
-  return { name: fileNameOf([score.title], `${type === 0 ? ' (one track)' : ''}.mid`), bytes, notes };
-}
-
-/** One track of all; the parts' names would rename the track, so only the song's stays. */
-function merge(head: MidiTrack, tracks: readonly MidiTrack[]): MidiTrack {
-  const events = tracks.flatMap((track) => track.events.filter(({ kind }) => kind !== 'name'));
-  return { events: [...head.events, ...events], end: Math.max(head.end, ...tracks.map(({ end }) => end)) };
-}
-
-/** One part over the whole song. */
-export function deliverPart(score: Score, takes: Takes, partId: string): Delivery | null {
-  const part = score.parts.find(({ id }) => id === partId);
-  if (!part) return null;
-  const end = songTicks(score);
-  const notes = soundingParts(score, takes).get(partId) ?? [];
-  const track = partTrack(part, channelsOf(score, true).get(partId) ?? 0, notes, end);
-  const number = String(score.parts.indexOf(part) + 1).padStart(2, '0');
-  const bytes = writeMidi({
-    type: 1,
-    resolution: TICKS_PER_QUARTER,
-    tracks: [conductor(score, score.title, end, true), track],
-  });
-  return { name: fileNameOf([`${number} ${part.name}`], '.mid'), bytes, notes: notes.length };
 }
 
 /**
  * The chord line over the whole song, as each section voices and strikes it.
  *
- * @param perform  plays a section's chords
  * @returns null where the song has no chords
  */
-export function deliverChords(
-  score: Score,
-  takes: Takes,
-  perform: (chords: readonly ChordSpan[], section: Section) => readonly Note[],
-): Delivery | null {
-  const end = songTicks(score);
-  const notes = layOut(score).flatMap(({ section, start, length }) => {
-    const chords = perform(chordsIn(section, takes, NOTHING_HEARD), section);
-    return grooved(chords, groundOf(score, section)).map((note): SoundingNote => {
-      const from = start + note.start;
-      return {
-        part: 'chords',
-        start: from,
-        end: Math.max(from + 1, Math.min(start + length, from + note.duration)),
-        pitch: note.pitch,
-        velocity: note.velocity,
-      };
-    });
+export function deliverChords(music: Music): Delivery | null {
+  const sounding = soundingOf({
+    ...asSong(music),
+    sounds: (line) => line === HARMONY,
+    chordLine: ({ chordSetting }) => chordSetting,
   });
-  if (notes.length === 0) return null;
-  const sounding = withoutOverlaps(notes.sort((a, b) => a.start - b.start || a.pitch - b.pitch));
-  const events: MidiEvent[] = [
-    { at: 0, kind: 'name', text: 'Chords' },
-    { at: 0, kind: 'program', channel: 0, program: 0 },
-  ];
-  for (const { start, end: stop, pitch, velocity } of sounding)
-    events.push(
-      { at: start, kind: 'on', channel: 0, pitch, velocity },
-      { at: stop, kind: 'off', channel: 0, pitch, velocity: 0 },
-    );
-  const bytes = writeMidi({
-    type: 1,
-    resolution: TICKS_PER_QUARTER,
-    tracks: [conductor(score, score.title, end, true), { events, end }],
-  });
-  return { name: fileNameOf([score.title, 'Chords'], '.mid'), bytes, notes: sounding.length };
+  const file = written(sounding, fileNameOf([music.score.title, 'Chords'], '.mid'));
+  return file.notes === 0 ? null : file;
 }
 
-/** One section with all its parts, heard takes included where they are given. */
-export function deliverSection(
-  score: Score,
-  takes: Takes,
-  sectionId: string,
-  heard: HeardTakes = NOTHING_HEARD,
-): Delivery | null {
-  const section = score.sections.find(({ id }) => id === sectionId);
+/** One section with all its parts; what is heard in place of the chosen takes is the music's to say. */
+export function deliverSection(music: Music, sectionId: string, options: DeliveryOptions = {}): Delivery | null {
+  const { score } = music;
+  const section = sectionOf(score, sectionId);
   if (!section) return null;
-  const alone: Score = { ...score, order: [{ id: 'alone', section: sectionId }] };
-  const end = songTicks(alone);
-  const channels = channelsOf(score, true);
-  const { notes } = timeline(alone, takes, heard, { from: 0, to: end });
-  const tracks = audible(score).map((part) =>
-    partTrack(part, channels.get(part.id) ?? 0, withoutOverlaps(notes.filter((note) => note.part === part.id)), end),
-  );
-  const bytes = writeMidi({
-    type: 1,
-    resolution: TICKS_PER_QUARTER,
-    tracks: [conductor(alone, `${score.title} – ${section.name}`, end, true), ...tracks],
+  const sounding = soundingOf({
+    ...asSong(music, options),
+    course: sectionCourse(score, section),
+    title: `${score.title} – ${section.name}`,
   });
-  return { name: fileNameOf([score.title, section.name], '.mid'), bytes, notes: notes.length };
+  return written(sounding, fileNameOf([score.title, section.name], '.mid'));
 }
 
-/** What starts earlier than this before the bar line is a pick-up and no early hand, in ticks. */
-const HANDS = 60;
+/** A section in which a take lies by itself, as long as the take is. */
+function around(score: Score, take: PartTake): Section | null {
+  const home = sectionOf(score, take.section);
+  const like = home ?? score.sections[0];
+  if (!like) return null;
+  const alone = home ?? { ...like, id: take.section, ground: {}, harmony: null, chosen: {} };
+  const bars = Math.max(1, Math.ceil(take.length / barOf(score, alone)));
+  return { ...alone, bars, solos: [], chosen: { ...alone.chosen, [take.part]: take.id } };
+}
 
-/** One take on its own, for dragging out of its picture. */
-export function deliverTake(score: Score, take: PartTake): Delivery | null {
+/** One take on its own over the chords that sound, for dragging out of its picture. */
+export function deliverTake({ score, takes, heard }: Music, take: PartTake): Delivery | null {
   const part = score.parts.find(({ id }) => id === take.part);
-  const section = score.sections.find(({ id }) => id === take.section);
-  if (!part) return null;
-  const ground = section ? groundOf(score, section) : score.ground;
-  const sounding = played(take.notes, part, ground, score);
-  // A file begins at 0: a pick-up needs a bar of its own before the first.
-  const lead = (sounding[0]?.start ?? 0) < -HANDS ? barTicks(ground.metre) : 0;
-  const notes = sounding.map((note): SoundingNote => {
-    const start = Math.max(0, note.start + lead);
-    return {
-      part: part.id,
-      start,
-      end: Math.max(start + 1, note.start + lead + note.duration),
-      pitch: note.pitch,
-      velocity: note.velocity,
-    };
+  const section = around(score, take);
+  if (!part || !section) return null;
+  const named = sectionOf(score, take.section);
+  const pieces = [part.name, ...(named ? [named.name] : [])];
+  const chords = own(own(heard, section.id), HARMONY);
+  const sounding = soundingOf({
+    music: {
+      score: { ...score, energy: [], sections: [section], order: [] },
+      takes: { ...takes, [take.id]: take },
+      heard: chords === undefined ? NOTHING_HEARD : { [section.id]: { [HARMONY]: chords } },
+    },
+    course: sectionCourse(score, section),
+    title: pieces.join(' - '),
+    sounds: (line) => line === part.id,
+    together: ({ id }) => id === part.id,
+    markers: false,
   });
-  const pieces = [part.name, ...(section ? [section.name] : [])];
-  const title = pieces.join(' - ');
-  const track = partTrack(part, channelsOf(score, true).get(part.id) ?? 0, withoutOverlaps(notes), take.length + lead);
-  const bytes = writeMidi({
-    type: 1,
-    resolution: TICKS_PER_QUARTER,
-    tracks: [conductor(score, title, take.length + lead, false, ground), track],
-  });
-  return { name: fileNameOf([score.title, ...pieces], '.mid'), bytes, notes: notes.length };
+  return written(sounding, fileNameOf([score.title, ...pieces], '.mid'));
 }
 
 /** Everything a song hands over, in the order in which it is listed: the song, then each part that sounds. */
-export function deliverAll(score: Score, takes: Takes): Delivery[] {
-  const parts = audible(score).flatMap((part) => deliverPart(score, takes, part.id) ?? []);
-  return [deliverSong(score, takes, 1), ...parts];
-}
+export const deliverAll = (music: Music): Delivery[] => [deliverSong(music), ...deliverLines(music)];
 
 /** The same score as written: without what players' hands and the style's feel add when it sounds. */
 export const asWritten = (score: Score): Score => ({

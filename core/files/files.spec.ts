@@ -1,12 +1,20 @@
 import * as fc from 'fast-check';
 import { unzipSync } from 'fflate';
-import { NOTHING_HEARD, songTicks } from '../song/resolve';
+import type { Music } from '../song/resolve';
 import type { PartTake } from '../song/schema';
-import { timeline, withoutOverlaps } from '../sounding/timeline';
 import { scoreWith } from '../testing/scores';
+import { heardNotes, musicOf } from '../testing/sounding';
 import { METRES } from '../theory/metre';
 import { zipFiles } from './archive';
-import { deliverAll, deliverPart, deliverSection, deliverSong, deliverTake } from './deliver';
+import {
+  deliverAll,
+  deliverLines,
+  deliverOneTrack,
+  deliverSection,
+  deliverSong,
+  deliverTake,
+  type Delivery,
+} from './deliver';
 import { guardMidi } from './midi-guard';
 import { readMidi, type ReadMidi } from './midi-read';
 import { writeMidi } from './midi-write';
@@ -15,6 +23,12 @@ const read = (bytes: Uint8Array): ReadMidi => {
   const reading = readMidi(bytes);
   if (!reading.ok) throw new Error(reading.reason);
   return reading.file;
+};
+
+const inOneTrack = (music: Music): Delivery => {
+  const file = deliverOneTrack(music);
+  if (!file.ok) throw new Error(file.reason);
+  return file.delivery;
 };
 
 describe('delivered MIDI', () => {
@@ -27,17 +41,17 @@ describe('delivered MIDI', () => {
         fc.constantFrom(0, 30),
         (seed, metre, tempo, swing) => {
           const { score, takes } = scoreWith(seed, swing, { metre, tempo, tonic: -3, scale: 'mixolydian' });
-          const file = read(deliverSong(score, takes).bytes);
+          const file = read(deliverSong(musicOf(score, takes)).bytes);
           expect(file.tempo).toBeCloseTo(tempo, 2);
           expect(file.metre).toEqual({ beats: metre.beats, unit: metre.unit });
           expect(file.key).toEqual({ accidentals: -4, minor: false });
           expect(file.markers.map(({ text }) => text)).toEqual(['Verse', 'Chorus', 'Verse']);
           expect(file.tracks.map(({ name }) => name)).toEqual(['Fair weather', ...score.parts.map(({ name }) => name)]);
-          const sounding = timeline(score, takes, NOTHING_HEARD, { from: 0, to: songTicks(score) }).notes;
+          const sounding = heardNotes(score, takes);
           score.parts.forEach((part, index) => {
-            const expected = withoutOverlaps(sounding.filter((note) => note.part === part.id)).map(
-              ({ start, end, pitch, velocity }) => ({ start, duration: end - start, pitch, velocity }),
-            );
+            const expected = sounding
+              .filter((note) => note.part === part.id)
+              .map(({ start, end, pitch, velocity }) => ({ start, duration: end - start, pitch, velocity }));
             expect(file.tracks[index + 1]!.notes.map(({ channel: _channel, ...note }) => note)).toEqual(expected);
           });
         },
@@ -49,13 +63,14 @@ describe('delivered MIDI', () => {
   it('leaves quiet parts out of the song', () => {
     const { score, takes } = scoreWith(1, 0);
     const quiet = { ...score, parts: score.parts.map((part, index) => ({ ...part, muted: index === 0 })) };
-    expect(read(deliverSong(quiet, takes).bytes).tracks).toHaveLength(score.parts.length);
-    expect(deliverAll(quiet, takes)).toHaveLength(score.parts.length);
+    expect(read(deliverSong(musicOf(quiet, takes)).bytes).tracks).toHaveLength(score.parts.length);
+    expect(deliverAll(musicOf(quiet, takes))).toHaveLength(score.parts.length);
   });
 
   it('puts everything in one track for type 0', () => {
     const { score, takes } = scoreWith(5, 0);
-    const [one, many] = [read(deliverSong(score, takes, 0).bytes), read(deliverSong(score, takes, 1).bytes)];
+    const music = musicOf(score, takes);
+    const [one, many] = [read(inOneTrack(music).bytes), read(deliverSong(music).bytes)];
     expect(one.type).toBe(0);
     expect(one.tracks).toHaveLength(1);
     expect(one.tracks[0]!.notes).toHaveLength(many.tracks.reduce((total, { notes }) => total + notes.length, 0));
@@ -64,7 +79,7 @@ describe('delivered MIDI', () => {
   it('hands over parts, sections and takes on their own', () => {
     const { score, takes } = scoreWith(6, 0);
     const take = Object.values(takes).find((candidate) => candidate.of === 'part')!;
-    expect(read(deliverTake(score, take)!.bytes).tracks[1]!.notes.map(({ pitch }) => pitch)).toEqual(
+    expect(read(deliverTake(musicOf(score, takes), take)!.bytes).tracks[1]!.notes.map(({ pitch }) => pitch)).toEqual(
       [...take.notes].sort((a, b) => a.start - b.start || a.pitch - b.pitch).map(({ pitch }) => pitch),
     );
     // What is dragged out is what sounds, hands and swing included.
@@ -75,22 +90,21 @@ describe('delivered MIDI', () => {
     };
     const chosen = loose.sections[0]!.chosen[loose.parts[0]!.id]!;
     const alone = { ...loose, order: loose.order.slice(0, 1) };
-    const file = deliverTake(loose, takes[chosen] as PartTake)!;
-    const sounding = timeline(alone, takes, NOTHING_HEARD, { from: 0, to: songTicks(alone) }).notes.filter(
-      ({ part }) => part === loose.parts[0]!.id,
-    );
+    const file = deliverTake(musicOf(loose, takes), takes[chosen] as PartTake)!;
+    const sounding = heardNotes(alone, takes).filter(({ part }) => part === loose.parts[0]!.id);
     expect(read(file.bytes).tracks[1]!.notes.map(({ start, pitch, velocity }) => [start, pitch, velocity])).toEqual(
       sounding.map(({ start, pitch, velocity }) => [start, pitch, velocity]),
     );
-    expect(read(deliverPart(score, takes, score.parts[3]!.id)!.bytes).tracks).toHaveLength(2);
-    expect(read(deliverSection(score, takes, 'section-2')!.bytes).markers.map(({ text }) => text)).toEqual(['Chorus']);
-    expect(deliverPart(score, takes, 'nobody')).toBeNull();
-    expect(deliverSection(score, takes, 'nowhere')).toBeNull();
+    expect(read(deliverLines(musicOf(score, takes))[3]!.bytes).tracks).toHaveLength(2);
+    expect(read(deliverSection(musicOf(score, takes), 'section-2')!.bytes).markers.map(({ text }) => text)).toEqual([
+      'Chorus',
+    ]);
+    expect(deliverSection(musicOf(score, takes), 'nowhere')).toBeNull();
   });
 
   it('packs a zip that unpacks to the same files', () => {
     const { score, takes } = scoreWith(7, 0);
-    const files = deliverAll(score, takes);
+    const files = deliverAll(musicOf(score, takes));
     const unpacked = unzipSync(zipFiles(files));
     expect(Object.keys(unpacked)).toEqual(files.map(({ name }) => name));
     for (const { name, bytes } of files) expect([...unpacked[name]!]).toEqual([...bytes]);
@@ -105,7 +119,7 @@ describe('delivered MIDI', () => {
       parts: score.parts.map((part, index) => ({ ...part, name: `Флейта ${index}` })),
       sections: score.sections.map((section, index) => ({ ...section, name: `節 ${index}` })),
     };
-    const file = read(deliverSong(named, takes).bytes);
+    const file = read(deliverSong(musicOf(named, takes)).bytes);
     expect(file.tracks.map(({ name }) => name)).toEqual([title, ...named.parts.map(({ name }) => name)]);
     expect(file.markers.map(({ text }) => text)).toEqual(['節 0', '節 1', '節 0']);
     const old = writeMidi({
@@ -122,7 +136,7 @@ describe('delivered MIDI', () => {
 });
 
 describe('reading MIDI', () => {
-  const good = deliverSong(scoreWith(1, 0).score, scoreWith(1, 0).takes).bytes;
+  const good = deliverSong(musicOf(scoreWith(1, 0).score, scoreWith(1, 0).takes)).bytes;
 
   it('passes sound files', () => {
     expect(guardMidi(good)).toMatchObject({ ok: true });

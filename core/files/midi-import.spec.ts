@@ -1,8 +1,8 @@
 import { scoreProblem } from '../song/check';
 import { openSong } from '../song/song-file';
 import { SONG_VERSION, type Song } from '../song/schema';
-import { layOut, NOTHING_HEARD, songTicks } from '../song/resolve';
-import { timeline, withoutOverlaps } from '../sounding/timeline';
+import { layOut } from '../song/resolve';
+import { heardNotes, musicOf } from '../testing/sounding';
 import { startScore } from '../styles/band';
 import { STYLES } from '../styles/styles';
 import { scoreWith } from '../testing/scores';
@@ -12,7 +12,7 @@ import { readImport } from './midi-import';
 import { writeMidi } from './midi-write';
 
 const { score, takes, song } = scoreWith(5, 0);
-const bytes = deliverSong(score, takes).bytes;
+const bytes = deliverSong(musicOf(score, takes)).bytes;
 let serial = 0;
 const newId = (kind: string): string => `${kind}-new-${serial++}`;
 const read = (data: Uint8Array) => {
@@ -66,7 +66,7 @@ describe('bringing a MIDI file in', () => {
     };
     expect(openSong(JSON.parse(JSON.stringify(made)))).toMatchObject({ ok: true, setAside: [] });
     const sounding = (from: typeof score, all: typeof takes) =>
-      withoutOverlaps(timeline(from, all, NOTHING_HEARD, { from: 0, to: songTicks(from) }).notes)
+      heardNotes(from, all)
         .map(({ start, pitch, velocity }) => `${start} ${pitch} ${velocity}`)
         .sort();
     expect(sounding(imported.score, made.ledger.takes)).toEqual(sounding(score, takes));

@@ -16,6 +16,10 @@ interface ReadTrack {
   readonly program: number | null;
   /** The first program of each channel. */
   readonly programs: Readonly<Record<number, number>>;
+  /** The first value of each controller, on whichever channel. */
+  readonly controllers: Readonly<Record<number, number>>;
+  /** The MIDI port that the track names; null where it names none. */
+  readonly port: number | null;
   readonly notes: readonly ReadNote[];
 }
 
@@ -71,6 +75,8 @@ function collectTrack(track: MidiData['tracks'][number], whole: Collected): Read
   let now = 0;
   let name = '';
   const programs: Record<number, number> = {};
+  const controllers: Record<number, number> = {};
+  let port: number | null = null;
   const open = new Map<number, { start: number; velocity: number }[]>();
   const notes: ReadNote[] = [];
   const end = (channel: number, pitch: number): void => {
@@ -90,6 +96,8 @@ function collectTrack(track: MidiData['tracks'][number], whole: Collected): Read
       else open.set(place, [{ start: now, velocity: event.velocity }]);
     } else if (event.type === 'trackName') name = readText(event.text);
     else if (event.type === 'programChange') programs[event.channel] ??= event.programNumber;
+    else if (event.type === 'controller') controllers[event.controllerType] ??= event.value;
+    else if (event.type === 'portPrefix') port ??= event.port;
     else if (event.type === 'setTempo') {
       // A tempo of no time at all stands in some damaged files.
       if (event.microsecondsPerBeat <= 0) continue;
@@ -108,6 +116,8 @@ function collectTrack(track: MidiData['tracks'][number], whole: Collected): Read
     name,
     program: Object.values(programs)[0] ?? null,
     programs,
+    controllers,
+    port,
     notes: notes.sort((a, b) => a.start - b.start || a.pitch - b.pitch),
   };
 }

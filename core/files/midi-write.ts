@@ -4,6 +4,7 @@ import { utf8 } from './text';
 /** One event of a standard MIDI file; `at` counts ticks from the start of the track. */
 export type MidiEvent = { readonly at: Ticks } & (
   | { readonly kind: 'name' | 'marker' | 'text'; readonly text: string }
+  | { readonly kind: 'port'; readonly port: number }
   | { readonly kind: 'tempo'; readonly bpm: number }
   | { readonly kind: 'metre'; readonly beats: number; readonly unit: number }
   | { readonly kind: 'key'; readonly accidentals: number; readonly minor: boolean }
@@ -68,6 +69,7 @@ function variable(value: number): number[] {
  */
 const RANK: Readonly<Record<MidiEvent['kind'], number>> = {
   name: 0,
+  port: 0,
   text: 1,
   marker: 1,
   metre: 2,
@@ -88,6 +90,8 @@ function encode(event: MidiEvent): number[] {
       const bytes = utf8(event.text);
       return [0xff, { text: 1, name: 3, marker: 6 }[event.kind], ...variable(bytes.length), ...bytes];
     }
+    case 'port':
+      return [0xff, 0x21, 1, event.port];
     case 'tempo':
       return [0xff, 0x51, 3, ...wide(Math.round(60_000_000 / event.bpm)).slice(1)];
     case 'metre':

@@ -1,6 +1,6 @@
 import * as fc from 'fast-check';
 import { scoreWith } from '../testing/scores';
-import { timeline } from '../sounding/timeline';
+import { heardNotes } from '../testing/sounding';
 import { DEFAULT_BRIEFS } from './briefs';
 import { moveOccurrence, removeOccurrence, setEnergy } from './edit';
 import { ENERGY_SHAPES, energised, energyCurve, meanEnergy, restsBelow, shapedEnergy, withEnergy } from './energy';
@@ -28,8 +28,7 @@ describe('the energy line', () => {
 
   it('makes more louder and less softer, lets driving parts rest, and leaves alone what does not follow', () => {
     const full = { ...score, energy: shapedEnergy(score, ENERGY_SHAPES[0]!) };
-    const velocities = (from: typeof score) =>
-      timeline(from, takes, NOTHING_HEARD, { from: 0, to: songTicks(from) }).notes;
+    const velocities = (from: typeof score) => heardNotes(from, takes, NOTHING_HEARD, { from: 0, to: songTicks(from) });
     const plain = velocities(score);
     const built = velocities(full);
     expect(built.at(-1)!.velocity).toBeGreaterThan(plain.at(-1)!.velocity);
@@ -49,9 +48,9 @@ describe('the energy line', () => {
         const to = songTicks(full);
         const cut = Math.round(to * share);
         expect([
-          ...timeline(full, takes, NOTHING_HEARD, { from: 0, to: cut }).notes,
-          ...timeline(full, takes, NOTHING_HEARD, { from: cut, to }).notes,
-        ]).toEqual(timeline(full, takes, NOTHING_HEARD, { from: 0, to }).notes);
+          ...heardNotes(full, takes, NOTHING_HEARD, { from: 0, to: cut }),
+          ...heardNotes(full, takes, NOTHING_HEARD, { from: cut, to }),
+        ]).toEqual(heardNotes(full, takes, NOTHING_HEARD, { from: 0, to }));
       }),
       { numRuns: 30 },
     );

@@ -24,6 +24,13 @@ export type HeardTakes = Readonly<Record<string, Readonly<Record<LineId, string>
 
 export const NOTHING_HEARD: HeardTakes = {};
 
+/** All that decides what sounds: the song, its takes, and which of them are heard in place of the chosen ones. */
+export interface Music {
+  readonly score: Score;
+  readonly takes: Takes;
+  readonly heard: HeardTakes;
+}
+
 export const sectionOf = (score: Score, id: string): Section | undefined =>
   score.sections.find((section) => section.id === id);
 

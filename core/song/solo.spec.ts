@@ -1,8 +1,8 @@
 import * as fc from 'fast-check';
 import { draft } from '../compose/draft';
 import { ENGINE } from '../compose/engine';
-import { NOTHING_HEARD, songTicks } from './resolve';
-import { timeline } from '../sounding/timeline';
+
+import { heardNotes } from '../testing/sounding';
 import { scoreWith } from '../testing/scores';
 import { brokenLaws } from '../testing/laws';
 import { DEFAULT_BRIEFS } from './briefs';
@@ -17,8 +17,7 @@ const bar = 1920;
 describe('a solo', () => {
   const solo = { part: keys!.id, over: melody!.id, from: 1, to: 2 };
   const changed = placeSolo(score, section!.id, solo);
-  const notesOf = (one: typeof score, part: string) =>
-    timeline(one, takes, NOTHING_HEARD, { from: 0, to: songTicks(one) }).notes.filter((note) => note.part === part);
+  const notesOf = (one: typeof score, part: string) => heardNotes(one, takes).filter((note) => note.part === part);
 
   it('lets the part that it replaces rest in its bars, wherever the section sounds, and nowhere else', () => {
     const before = notesOf(score, melody!.id);
@@ -143,9 +142,7 @@ describe('pick-ups', () => {
     const id = score.sections[1]!.chosen[melody!.id]!;
     const take = takes[id]!;
     const with_ = { ...takes, [id]: { ...take, notes } as typeof take };
-    const sounding = timeline(score, with_, NOTHING_HEARD, { from: 0, to: songTicks(score) }).notes.filter(
-      ({ part }) => part === melody!.id,
-    );
+    const sounding = heardNotes(score, with_).filter(({ part }) => part === melody!.id);
     expect(sounding.some(({ start, pitch }) => start === 2 * bar - 240 && pitch === 64)).toBe(true);
     expect(sounding.some(({ start, end }) => start < 2 * bar - 240 && end > 2 * bar - 240)).toBe(false);
   });

@@ -1,10 +1,10 @@
-import { deliverAll, deliverSong } from '../files/deliver';
+import { deliverLines, deliverSong } from '../files/deliver';
 import { readMidi } from '../files/midi-read';
-import { NOTHING_HEARD, songTicks } from './resolve';
+
 import { scoreSchema, takeSchema, type Score, type Take } from './schema';
-import { timeline } from '../sounding/timeline';
+import { heardNotes, musicOf } from '../testing/sounding';
 import { scoreWith } from '../testing/scores';
-import { splitVoices, voicesOf, withVoicesApart } from './voices';
+import { splitVoices, voicesOf } from './voices';
 
 /** The demo of the specs with its keys played by an ensemble. */
 function song(): { score: Score; takes: Record<string, Take>; part: string } {
@@ -21,8 +21,8 @@ function song(): { score: Score; takes: Record<string, Take>; part: string } {
 }
 
 const sounding = (score: Score, takes: Readonly<Record<string, Take>>, parts: readonly string[]) =>
-  timeline(score, takes, NOTHING_HEARD, { from: 0, to: songTicks(score) })
-    .notes.filter(({ part }) => parts.includes(part))
+  heardNotes(score, takes)
+    .filter(({ part }) => parts.includes(part))
     .map(({ start, pitch, velocity }) => `${start} ${pitch} ${velocity}`)
     .sort();
 
@@ -50,15 +50,22 @@ describe('voices', () => {
     );
   });
 
-  it('are files and tracks of their own when handed over, and one line changes nothing', () => {
-    const { score, takes } = song();
-    const apart = withVoicesApart(score, takes);
-    const files = deliverAll(apart.score, apart.takes).map(({ name }) => name);
-    expect(files.filter((name) => name.includes('Choir, voice'))).toHaveLength(
-      apart.score.parts.length - score.parts.length + 1,
-    );
-    const file = readMidi(deliverSong(apart.score, apart.takes).bytes);
-    expect(file.ok && file.file.tracks.map(({ name }) => name)).toContain('Choir, voice 2');
+  it('are files and tracks of their own when handed over, as they sounded together, and one line changes nothing', () => {
+    const { score, takes, part } = song();
+    const music = musicOf(score, takes);
+    const files = deliverLines(music, { apart: true }).map(({ name }) => name);
+    const voices = files.filter((name) => name.includes('Choir, voice'));
+    expect(voices.length).toBeGreaterThanOrEqual(3);
+    expect(files).toHaveLength(score.parts.length - 1 + voices.length);
+    const file = readMidi(deliverSong(music, { apart: true }).bytes);
+    const tracks = file.ok ? file.file.tracks.filter(({ name }) => name.startsWith('Choir')) : [];
+    expect(tracks.map(({ name }) => name)).toEqual(voices.map((_, voice) => `Choir, voice ${voice + 1}`));
+    expect(
+      tracks
+        .flatMap(({ notes }) => notes)
+        .map(({ start, pitch, velocity }) => `${start} ${pitch} ${velocity}`)
+        .sort(),
+    ).toEqual(sounding(score, takes, [part]));
     const melody = score.parts.find(({ role }) => role === 'melody')!.id;
     expect(splitVoices(score, takes, melody, () => 'x').score).toBe(score);
     expect(splitVoices(score, takes, 'nobody', () => 'x').takes).toEqual([]);

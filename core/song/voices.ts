@@ -84,20 +84,3 @@ export function splitVoices(
     parts: parts.map(({ id }) => id),
   };
 }
-
-/** A song whose ensembles are parts for each voice, for handing over. */
-export function withVoicesApart(score: Score, takes: Takes): { readonly score: Score; readonly takes: Takes } {
-  return score.parts
-    .filter(({ role }) => role === 'ensemble')
-    .reduce<{ score: Score; takes: Takes }>(
-      (now, { id }) => {
-        let serial = 0;
-        const split = splitVoices(now.score, now.takes, id, (kind) => `${id}-${kind}-${serial++}`);
-        return {
-          score: split.score,
-          takes: { ...now.takes, ...Object.fromEntries(split.takes.map((take) => [take.id, take])) },
-        };
-      },
-      { score, takes },
-    );
-}

@@ -3,11 +3,11 @@ import { deliverTake, deliverSong, asWritten } from '../files/deliver';
 import { readMidi } from '../files/midi-read';
 import { ROLES, type Note } from '../song/schema';
 import { DRUM_KEYS } from '../song/style';
-import { NOTHING_HEARD, songTicks } from '../song/resolve';
+
 import { STYLES, styleOf } from '../styles/styles';
 import { scoreWith } from '../testing/scores';
 import { felt } from './feel';
-import { timeline } from './timeline';
+import { heardNotes, musicOf } from '../testing/sounding';
 
 const BAR = 1920;
 const notes = (pitch: number): Note[] =>
@@ -58,8 +58,8 @@ describe('what sounds and what is handed over', () => {
   const late = { ...score, ground: { ...score.ground, style: 'reggae' } };
   const bass = late.parts.find(({ role }) => role === 'bass')!;
   const starts = (one: typeof score): number[] =>
-    timeline(one, takes, NOTHING_HEARD, { from: 0, to: songTicks(one) })
-      .notes.filter(({ part }) => part === bass.id)
+    heardNotes(one, takes)
+      .filter(({ part }) => part === bass.id)
       .map(({ start }) => start);
 
   it('has the feel of the style, by its amount, and a part’s own style', () => {
@@ -77,7 +77,9 @@ describe('what sounds and what is handed over', () => {
       return file.file;
     };
     const trackStarts = (one: typeof score) =>
-      read(deliverSong(one, takes).bytes).tracks[late.parts.indexOf(bass) + 1]!.notes.map(({ start }) => start);
+      read(deliverSong(musicOf(one, takes)).bytes).tracks[late.parts.indexOf(bass) + 1]!.notes.map(
+        ({ start }) => start,
+      );
     expect(trackStarts(late)).toEqual(starts(late));
     expect(trackStarts(asWritten(late))).toEqual(starts({ ...late, ground: { ...late.ground, feel: 0 } }));
   });
@@ -90,8 +92,8 @@ describe('what sounds and what is handed over', () => {
     };
     const struck = (one: typeof score) =>
       new Set(
-        timeline(one, takes, NOTHING_HEARD, { from: 0, to: songTicks(one) })
-          .notes.filter(({ part }) => part === drums.id)
+        heardNotes(one, takes)
+          .filter(({ part }) => part === drums.id)
           .map(({ pitch }) => pitch),
       );
     expect(struck(score).has(36)).toBe(true);
@@ -100,7 +102,7 @@ describe('what sounds and what is handed over', () => {
     const take = takes[score.sections[0]!.chosen[bass.id]!]!;
     if (take.of !== 'part') throw new Error('no part');
     const led = { ...take, notes: [{ start: -240, duration: 200, pitch: 40, velocity: 70 }, ...take.notes] };
-    const file = deliverTake(score, led)!;
+    const file = deliverTake(musicOf(score, takes), led)!;
     const read = readMidi(file.bytes);
     const first = read.ok ? read.file.tracks[1]!.notes.map(({ start }) => start).sort((a, b) => a - b) : [];
     expect(first.slice(0, 2)).toEqual([BAR - 240, BAR + take.notes[0]!.start]);

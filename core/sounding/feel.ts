@@ -2,15 +2,10 @@ import type { Note, Part } from '../song/schema';
 import { DRUM_KEYS, type DrumVoice, type Feel } from '../song/style';
 import { isDrumRole } from '../song/roles';
 import { clamp, modulo, SIXTEENTH, TICKS_PER_QUARTER, type Percent, type Ticks } from '../theory/units';
+import { byStart } from './groove';
+import { numberOf, remembering } from './remember';
 
-const known = new WeakMap<readonly Note[], Map<string, readonly Note[]>>();
-const numbers = new WeakMap<Feel, number>();
-let last = 0;
-function numberOf(feel: Feel): number {
-  const number = numbers.get(feel) ?? ++last;
-  numbers.set(feel, number);
-  return number;
-}
+const remembered = remembering();
 
 /** Ticks by which a feel sets each key of a kit, or every note of a role, behind the beat. */
 function lateness(feel: Feel, role: Part['role']): (pitch: number) => Ticks {
@@ -37,20 +32,16 @@ export function felt(
   bar: Ticks,
 ): readonly Note[] {
   if (!feel || amount === 0 || notes.length === 0) return notes;
-  const name = `${numberOf(feel)} ${amount} ${role} ${bar}`;
-  const byName = known.get(notes) ?? new Map<string, readonly Note[]>();
-  known.set(notes, byName);
-  const found = byName.get(name);
-  if (found) return found;
-  const share = amount / 100;
-  const late = lateness(feel, role);
-  const played = notes.map((note) => {
-    const line = Math.floor(note.start / bar) * bar;
-    const start = clamp(note.start + Math.round(late(note.pitch) * share), line, line + bar - 1);
-    const accent = feel.accents?.[Math.floor(modulo(note.start, TICKS_PER_QUARTER) / SIXTEENTH)] ?? 0;
-    return { ...note, start, velocity: clamp(Math.round(note.velocity + accent * share), 1, 127) };
+  return remembered(notes, `${numberOf(feel)} ${amount} ${role} ${bar}`, () => {
+    const share = amount / 100;
+    const late = lateness(feel, role);
+    return notes
+      .map((note) => {
+        const line = Math.floor(note.start / bar) * bar;
+        const start = clamp(note.start + Math.round(late(note.pitch) * share), line, line + bar - 1);
+        const accent = feel.accents?.[Math.floor(modulo(note.start, TICKS_PER_QUARTER) / SIXTEENTH)] ?? 0;
+        return { ...note, start, velocity: clamp(Math.round(note.velocity + accent * share), 1, 127) };
+      })
+      .sort(byStart);
   });
-  played.sort((a, b) => a.start - b.start || a.pitch - b.pitch);
-  byName.set(name, played);
-  return played;
 }

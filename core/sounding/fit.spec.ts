@@ -14,7 +14,9 @@ import { METRES } from '../theory/metre';
 import { inMask } from '../theory/pitch';
 import { readChord } from '../theory/read-chord';
 import { clashes, fitNotes, type FitLimits } from '../song/fit';
-import { fittedTakes, soundingNotes } from './parts';
+import { musicOf } from '../testing/sounding';
+import { fittedTakes } from './follow-chords';
+import { writtenNotes } from './stages';
 
 const key = { tonic: 0, scale: 'major' };
 const typed = (text: string): ChordSpan[] => typeChords([], 0, text, { key, metre: METRES[2]!, length: 7680 });
@@ -141,26 +143,24 @@ describe('parts over other chords', () => {
 
   it('follow while other chords are heard, without a new take', () => {
     for (const part of score.parts) {
-      const notes = soundingNotes(score, section, part.id, all, heard);
-      expect(soundingNotes(score, section, part.id, all, heard)).toBe(notes);
-      if (part.role === 'drums') expect(notes).toBe(soundingNotes(score, section, part.id, all, NOTHING_HEARD));
+      const notes = writtenNotes(musicOf(score, all, heard), section, part.id);
+      expect(writtenNotes(musicOf(score, all, heard), section, part.id)).toBe(notes);
+      if (part.role === 'drums') expect(notes).toBe(writtenNotes(musicOf(score, all, NOTHING_HEARD), section, part.id));
     }
   });
 
   it('become takes when the change is chosen, which then sound as they are', () => {
     let serial = 0;
-    const made = fittedTakes(score, section, all, heard, () => `fit-${serial++}`);
+    const made = fittedTakes(musicOf(score, all, heard), section, () => `fit-${serial++}`);
     expect(made.length).toBeGreaterThan(2);
     for (const take of made) {
       expect(take.origin).toMatchObject({ how: 'fitted', parents: [section.chosen[take.part]] });
-      expect(take.notes).toBe(soundingNotes(score, section, take.part, all, heard));
+      expect(take.notes).toBe(writtenNotes(musicOf(score, all, heard), section, take.part));
       expect(
-        soundingNotes(
-          score,
+        writtenNotes(
+          musicOf(score, { ...all, [take.id]: take }, { [section.id]: { harmony: 'other', [take.part]: take.id } }),
           section,
           take.part,
-          { ...all, [take.id]: take },
-          { [section.id]: { harmony: 'other', [take.part]: take.id } },
         ),
       ).toBe(take.notes);
     }
@@ -169,7 +169,7 @@ describe('parts over other chords', () => {
   it('never moves what was imported or edited by hand', () => {
     const id = section.chosen['part-1']!;
     const imported = { ...all, [id]: { ...all[id]!, origin: { ...all[id]!.origin, how: 'imported' as const } } };
-    expect(soundingNotes(score, section, 'part-1', imported, heard)).toBe(
+    expect(writtenNotes(musicOf(score, imported, heard), section, 'part-1')).toBe(
       (imported[id] as { notes: readonly Note[] }).notes,
     );
   });

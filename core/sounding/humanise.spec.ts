@@ -2,7 +2,7 @@ import * as fc from 'fast-check';
 import { NOTHING_HEARD, songTicks } from '../song/resolve';
 import { scoreWith } from '../testing/scores';
 import { humanised } from './humanise';
-import { timeline } from './timeline';
+import { heardNotes } from '../testing/sounding';
 
 const BAR = 1920;
 const { score, takes } = scoreWith(3, 0);
@@ -37,7 +37,7 @@ describe('humanising', () => {
 
   it('loses no note at the beginning of the song, of a section or of a loop', () => {
     const counts = (one: typeof score, from: number, to: number): number =>
-      timeline(one, takes, NOTHING_HEARD, { from, to }).notes.length;
+      heardNotes(one, takes, NOTHING_HEARD, { from, to }).length;
     for (let amount = 10; amount <= 100; amount += 10) {
       const hands = {
         ...score,
@@ -68,10 +68,10 @@ describe('humanising', () => {
       fc.property(fc.double({ min: 0, max: 1, noNaN: true }), (share) => {
         const to = songTicks(loose);
         const cut = Math.round(to * share);
-        const whole = timeline(loose, takes, NOTHING_HEARD, { from: 0, to }).notes;
+        const whole = heardNotes(loose, takes, NOTHING_HEARD, { from: 0, to });
         expect([
-          ...timeline(loose, takes, NOTHING_HEARD, { from: 0, to: cut }).notes,
-          ...timeline(loose, takes, NOTHING_HEARD, { from: cut, to }).notes,
+          ...heardNotes(loose, takes, NOTHING_HEARD, { from: 0, to: cut }),
+          ...heardNotes(loose, takes, NOTHING_HEARD, { from: cut, to }),
         ]).toEqual(whole);
       }),
       { numRuns: 30 },

@@ -2,21 +2,20 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { zipFiles } from '@fendro/core/files/archive';
-import { groundOf } from '@fendro/core/song/ground';
-import { performChords } from '@fendro/core/voicing/chord-line';
 import {
   asWritten,
   deliverChords,
-  deliverPart,
+  deliverLines,
+  deliverOneTrack,
   deliverSection,
   deliverSong,
+  linesOf,
   type Delivery,
 } from '@fendro/core/files/deliver';
 import { fileNameOf, withNamesApart } from '@fendro/core/files/file-names';
-import { layOut, songTicks } from '@fendro/core/song/resolve';
+import { layOut, NOTHING_HEARD, songTicks, type Music } from '@fendro/core/song/resolve';
 import { styleIn } from '@fendro/core/styles/styles';
-import { withVoicesApart } from '@fendro/core/song/voices';
-import { secondsTo } from '@fendro/core/sounding/tempo';
+import { songCourse, tempoOf } from '@fendro/core/sounding/course';
 import { keySignature } from '@fendro/core/theory/key';
 import { metreName } from '@fendro/core/theory/metre';
 import { printedName } from '@fendro/core/theory/pitch';
@@ -30,10 +29,9 @@ import { Guide } from '../workspace/guide';
 interface Row {
   readonly what: string;
   readonly delivery: Delivery;
+  /** What its reader would not expect, where the whole song does not say it already. */
+  readonly remarks: readonly string[];
 }
-
-const chordRows = (delivery: Delivery | null): Row[] =>
-  delivery ? [{ what: 'The chords, as voiced and struck', delivery }] : [];
 
 /** What will be written, and the files themselves. */
 @Component({
@@ -64,33 +62,49 @@ export class Deliver {
     );
   });
 
+  /** The chosen takes, as they are handed over. */
+  private readonly music = computed((): Music | null => {
+    const score = this.score();
+    if (!score) return null;
+    return { score: this.human() ? score : asWritten(score), takes: this.takes(), heard: NOTHING_HEARD };
+  });
+
+  private readonly oneTrack = computed(() => {
+    const music = this.music();
+    return music ? deliverOneTrack(music, { apart: this.apart() }) : null;
+  });
+
+  /** What holds of the song's files as a whole. */
+  protected readonly remarks = computed((): readonly string[] => {
+    const [music, oneTrack] = [this.music(), this.oneTrack()];
+    if (!music || !oneTrack) return [];
+    const { remarks } = deliverSong(music, { apart: this.apart() });
+    return oneTrack.ok ? remarks : [...remarks, oneTrack.reason];
+  });
+
   protected readonly rows = computed((): Row[] => {
-    const stored = this.score();
-    if (!stored) return [];
-    const { score: whole, takes } = this.apart()
-      ? withVoicesApart(stored, this.takes())
-      : { score: stored, takes: this.takes() };
-    const score = this.human() ? whole : asWritten(whole);
-    const parts = score.parts.filter(({ muted }) => !muted);
-    const rows: Row[] = [
-      { what: 'The song, a track for each part', delivery: deliverSong(score, takes, 1) },
-      { what: 'The song in one track', delivery: deliverSong(score, takes, 0) },
-      ...parts.flatMap((part): Row[] => {
-        const delivery = deliverPart(score, takes, part.id);
-        return delivery ? [{ what: `${part.name} alone`, delivery }] : [];
-      }),
-      ...chordRows(
-        deliverChords(score, takes, (chords, section) =>
-          performChords(chords, section.chordSetting, groundOf(score, section).metre, section.bars, 1),
-        ),
-      ),
-      ...score.sections.flatMap((section): Row[] => {
-        const delivery = deliverSection(score, takes, section.id);
+    const [music, oneTrack] = [this.music(), this.oneTrack()];
+    if (!music || !oneTrack) return [];
+    const options = { apart: this.apart() };
+    const lines = linesOf(music, options);
+    const chords = deliverChords(music);
+    const files = [
+      { what: 'The song, a track for each part', delivery: deliverSong(music, options) },
+      ...(oneTrack.ok ? [{ what: 'The song in one track', delivery: oneTrack.delivery }] : []),
+      ...deliverLines(music, options).map((delivery, index) => ({ what: `${lines[index]?.name} alone`, delivery })),
+      ...(chords ? [{ what: 'The chords, as voiced and struck', delivery: chords }] : []),
+      ...music.score.sections.flatMap((section) => {
+        const delivery = deliverSection(music, section.id, options);
         return delivery ? [{ what: `${section.name}, all parts`, delivery }] : [];
       }),
     ];
-    const apart = withNamesApart(rows.map(({ delivery }) => delivery));
-    return rows.map((row, index) => ({ ...row, delivery: apart[index] ?? row.delivery }));
+    const apart = withNamesApart(files.map(({ delivery }) => delivery));
+    const said = this.remarks();
+    return files.map(({ what, delivery }, index) => ({
+      what,
+      delivery: apart[index] ?? delivery,
+      remarks: delivery.remarks.filter((remark) => !said.includes(remark)),
+    }));
   });
 
   protected readonly summary = computed(() => {
@@ -98,7 +112,7 @@ export class Deliver {
     if (!score) return '';
     const { tonic, scale, tempo, metre } = score.ground;
     const ticks = songTicks(score);
-    const seconds = Math.round(secondsTo(score, ticks));
+    const seconds = Math.round(tempoOf(songCourse(score), score).secondsAt(ticks));
     const bars = layOut(score).reduce((total, { section }) => total + section.bars, 0);
     const own = score.sections.some(({ ground }) => Object.keys(ground).length > 0);
     const { accidentals } = keySignature({ tonic, scale });

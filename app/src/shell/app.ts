@@ -177,7 +177,7 @@ export class App {
       const score = this.score();
       const span = untracked(() => this.playback.span());
       if (!score || !span) return;
-      const soon = untracked(() => this.playback.familiesIn(score, span));
+      const soon = untracked(() => this.playback.familiesIn(span));
       const all = score.parts.map(({ instrument }) => instrumentOf(instrument).family);
       this.banks.warm([...soon, ...all], (family) => this.engine.has([family]));
     });

@@ -1,39 +1,40 @@
-import { layOut, NOTHING_HEARD } from '@fendro/core/song/resolve';
-import type { Score } from '@fendro/core/song/schema';
+import { HARMONY, type Score } from '@fendro/core/song/schema';
+import { NOTHING_HEARD } from '@fendro/core/song/resolve';
+import { songCourse } from '@fendro/core/sounding/course';
 import { scoreWith } from '@fendro/core/testing/scores';
-import { changedParts, contentsOf, lostParts } from './contents';
-import { GUIDE } from './guide';
+import { musicOf } from '@fendro/core/testing/sounding';
+import { changedLines, contentsOf, movedLines } from './contents';
 
 const { score, takes } = scoreWith(2, 0);
 const section = score.sections[0]!;
-const of = (one: Score, heard = NOTHING_HEARD) => contentsOf(one, layOut(one), takes, heard, () => null);
+const of = (one: Score, heard = NOTHING_HEARD) => contentsOf(musicOf(one, takes, heard), songCourse(one), () => null);
 
 describe('what is queued', () => {
   it('is the same for the same song, and differs in the part whose take is heard', () => {
-    expect(changedParts(of(score), of(score))).toEqual([]);
+    expect(changedLines(of(score), of(score))).toEqual([]);
     const [part] = score.parts;
     const heard = { [section.id]: { [part!.id]: `${section.id}-${part!.id}-1` } };
-    expect(changedParts(of(score), of(score, heard))).toEqual([part!.id]);
+    expect(changedLines(of(score), of(score, heard))).toEqual([part!.id]);
   });
 
-  it('differs in the guide alone when only the chord line begins to sound', () => {
-    const notes = takes[section.chosen['part-1']!]!;
-    const guided = contentsOf(score, layOut(score), takes, NOTHING_HEARD, () =>
-      notes.of === 'part' ? notes.notes : null,
-    );
-    expect(changedParts(of(score), guided)).toEqual([GUIDE]);
+  it('differs in the chord line alone when only that begins to sound', () => {
+    const guided = contentsOf(musicOf(score, takes), songCourse(score), ({ chordSetting }) => chordSetting);
+    expect(changedLines(of(score), guided)).toEqual([HARMONY]);
   });
 
-  it('knows another instrument, other hands, and a part that is gone', () => {
+  it('knows another instrument, other hands, and lines that are gone or have moved', () => {
     const changed = (change: object): Score => ({
       ...score,
       parts: score.parts.map((part, index) => (index === 0 ? { ...part, ...change } : part)),
     });
-    expect(changedParts(of(score), of(changed({ instrument: 'music-box' })))).toEqual([score.parts[0]!.id]);
-    expect(changedParts(of(score), of(changed({ brief: { ...score.parts[0]!.brief, humanise: 40 } })))).toEqual([
+    expect(changedLines(of(score), of(changed({ instrument: 'music-box' })))).toEqual([score.parts[0]!.id]);
+    expect(changedLines(of(score), of(changed({ brief: { ...score.parts[0]!.brief, humanise: 40 } })))).toEqual([
       score.parts[0]!.id,
     ]);
-    expect(lostParts(of(score), of({ ...score, parts: score.parts.slice(1) }))).toBe(true);
-    expect(lostParts(of(score), of(score))).toBe(false);
+    expect(movedLines(of(score), of({ ...score, parts: score.parts.slice(1) }))).toBe(true);
+    expect(movedLines(of(score), of({ ...score, parts: score.parts.slice(0, -1) }))).toBe(true);
+    expect(movedLines(of(score), of(score))).toBe(false);
+    const more = { ...score, parts: [...score.parts, { ...score.parts[0]!, id: 'new' }] };
+    expect(movedLines(of(score), of(more))).toBe(false);
   });
 });

@@ -1,56 +1,44 @@
-import type { HeardTakes, Placed, Takes } from '@fendro/core/song/resolve';
-import type { Note, Score, Section } from '@fendro/core/song/schema';
-import { soundingNotes } from '@fendro/core/sounding/parts';
-import { GUIDE } from './guide';
+import type { Music } from '@fendro/core/song/resolve';
+import { HARMONY, type LineId, type Section } from '@fendro/core/song/schema';
+import { chordLineNotes } from '@fendro/core/sounding/chord-line';
+import type { Course } from '@fendro/core/sounding/course';
+import type { ChordLine } from '@fendro/core/sounding/performance';
+import { numberOf } from '@fendro/core/sounding/remember';
+import { writtenNotes } from '@fendro/core/sounding/stages';
 
-/** What each part sounds, as a text that differs where the sound does. */
-export type Contents = ReadonlyMap<string, string>;
-
-/** A number for each list of notes, which never change: other notes, another number. */
-const identities = new WeakMap<object, number>();
-let lastIdentity = 0;
-function identityOf(notes: object): number {
-  const known = identities.get(notes) ?? ++lastIdentity;
-  identities.set(notes, known);
-  return known;
-}
+/** What each line sounds, as a text that differs where the sound does. */
+export type Contents = ReadonlyMap<LineId, string>;
 
 /**
- * What all parts and the chord guide sound over the running order.
+ * What all parts and the chord line sound along a course.
  *
- * @param guideIn  the chord line of a section where it is heard by itself, else null
+ * @param chordLine  where the chords sound by themselves
  */
-export function contentsOf(
-  score: Score,
-  placed: readonly Placed[],
-  takes: Takes,
-  heard: HeardTakes,
-  guideIn: (section: Section) => readonly Note[] | null,
-): Contents {
-  const inOrder = (notesOf: (section: Section) => readonly Note[] | null): string =>
-    placed
-      .map(({ section }) => {
-        const notes = notesOf(section);
-        return notes ? `${section.id}:${identityOf(notes)}` : '';
-      })
-      .join();
+export function contentsOf(music: Music, course: Course, chordLine: ChordLine): Contents {
+  const sections = [...new Set(course.map(({ section }) => section))];
+  const inOrder = (textOf: (section: Section) => string): string =>
+    sections.map((section) => `${section.id}:${textOf(section)}`).join();
   return new Map([
-    ...score.parts.map(
-      ({ id, instrument, brief, swaps, style }) =>
-        [
-          id,
-          `${instrument} ${brief.humanise} ${style} ${identityOf(swaps)} ` +
-            inOrder((section) => soundingNotes(score, section, id, takes, heard)),
-        ] as const,
-    ),
-    [GUIDE, inOrder(guideIn)] as const,
+    ...music.score.parts.map(({ id, instrument, brief, swaps, style }) => {
+      const written = inOrder((section) => String(numberOf(writtenNotes(music, section, id))));
+      return [id, `${instrument} ${brief.humanise} ${style} ${numberOf(swaps)} ${written}`] as const;
+    }),
+    [
+      HARMONY,
+      inOrder((section) => {
+        const setting = chordLine(section);
+        return setting ? `${setting.family} ${numberOf(chordLineNotes(music, section, setting))}` : '';
+      }),
+    ] as const,
   ]);
 }
 
-/** Parts whose contents differ, new ones among them. */
-export const changedParts = (before: Contents, now: Contents): string[] =>
-  [...now].filter(([part, contents]) => before.get(part) !== contents).map(([part]) => part);
+/** Lines whose contents differ, new ones among them. */
+export const changedLines = (before: Contents, now: Contents): LineId[] =>
+  [...now].filter(([line, contents]) => before.get(line) !== contents).map(([line]) => line);
 
-/** True where a part that sounded is gone. */
-export const lostParts = (before: Contents, now: Contents): boolean =>
-  [...before.keys()].some((part) => !now.has(part));
+/** True where a line that sounded is gone, or sounds on another strip now. */
+export const movedLines = (before: Contents, now: Contents): boolean => {
+  const places = [...now.keys()];
+  return [...before.keys()].some((line, index) => line !== HARMONY && places[index] !== line);
+};

@@ -3,11 +3,7 @@ import type { Family } from '@fendro/core/sounding/instruments';
 import { EVENT, type FromProcessor, type ToProcessor } from '../../worklets/protocol';
 import { Banks } from './banks';
 import { inWords } from '../ui/in-words';
-
-/** The metronome's channel, a second drum channel. */
-export const CLICK_CHANNEL = 15;
-/** The chord line is heard here when it sounds by itself. */
-export const GUIDE_CHANNEL = 14;
+import { CLICK_STRIP } from './strips';
 
 /** How long one step of starting may take. */
 const START_LIMIT_MS = 5000;
@@ -41,8 +37,8 @@ export class SoundEngine {
   readonly state = signal<EngineState>({ kind: 'asleep' });
   /** Why some sounds are not there, in words. */
   readonly missing = signal<string | null>(null);
-  /** Peaks of the sixteen channels and of the mix, as of the last report. */
-  readonly levels = new Float32Array(17);
+  /** Peaks of all strips and, last, of the mix, as of the last report. */
+  levels: Float32Array = new Float32Array(0);
   /** Notes that came after their frame; 0 unless something is badly wrong. */
   late = 0;
   private context: AudioContext | null = null;
@@ -99,7 +95,7 @@ export class SoundEngine {
       await within(this.awaitReady(node), 'the synthesizer did not answer.');
       node.connect(context.destination);
       this.node = node;
-      this.send({ kind: 'drums', channel: CLICK_CHANNEL, on: true });
+      this.drums(CLICK_STRIP, true);
       context.onstatechange = () => {
         void this.contextChanged(context);
       };
@@ -159,7 +155,7 @@ export class SoundEngine {
       node.port.onmessage = ({ data }: MessageEvent<FromProcessor>) => {
         switch (data.kind) {
           case 'levels':
-            this.levels.set(data.peaks);
+            this.levels = data.peaks;
             this.late = data.late;
             break;
           case 'bank added':
@@ -241,6 +237,13 @@ export class SoundEngine {
       this.send({ kind: 'drop bank', id: family });
       total -= size;
     }
+  }
+
+  /** Sees to it that there are as many strips; there never are fewer again. */
+  strips(count: number): void {
+    if ((this.settings.get('strips') ?? 0) >= count) return;
+    this.settings.set('strips', count);
+    this.send({ kind: 'strips', count });
   }
 
   /** Makes a channel strike drums, or play pitches again. */

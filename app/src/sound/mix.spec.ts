@@ -1,13 +1,15 @@
-import { channelsOf } from '@fendro/core/sounding/channels';
-import { instrumentOf } from '@fendro/core/sounding/instruments';
+import { HARMONY } from '@fendro/core/song/schema';
+import { voicesOf } from '@fendro/core/sounding/setup';
 import { scoreWith } from '@fendro/core/testing/scores';
 import { applyMix } from './mix';
+import { stripCount, stripsOf } from './strips';
 
 const { score } = scoreWith(1, 0);
 
-function mixed(alone: readonly string[], change: (index: number) => object = () => ({})): ReadonlyMap<number, number> {
+function mixed(alone: readonly string[], change: (index: number) => object = () => ({})) {
   const gains = new Map<number, number>();
   const engine = {
+    strips: jest.fn(),
     program: jest.fn(),
     controller: jest.fn(),
     drums: jest.fn(),
@@ -15,30 +17,39 @@ function mixed(alone: readonly string[], change: (index: number) => object = () 
       gains.set(channel, gain);
     },
   };
-  applyMix(
-    engine,
-    { ...score, parts: score.parts.map((part, index) => ({ ...part, ...change(index) })) },
-    alone,
-    instrumentOf('grand-piano'),
-  );
-  return gains;
+  const changed = { ...score, parts: score.parts.map((part, index) => ({ ...part, ...change(index) })) };
+  applyMix(engine, changed, voicesOf(changed), alone);
+  return { engine, gains };
 }
 
-const gainOf = (gains: ReadonlyMap<number, number>, part: number): number | undefined =>
-  gains.get(channelsOf(score).get(score.parts[part]!.id)!);
+const gainsOf = ({ gains }: ReturnType<typeof mixed>) =>
+  score.parts.map(({ id }) => gains.get(stripsOf(score).get(id)!));
 
 describe('the mix', () => {
   it('lets every part sound that is not quiet', () => {
-    const gains = mixed([], (index) => ({ muted: index === 1 }));
-    expect(score.parts.map((_, index) => gainOf(gains, index))).toEqual(
+    expect(gainsOf(mixed([], (index) => ({ muted: index === 1 })))).toEqual(
       score.parts.map((_, index) => (index === 1 ? 0 : 1)),
     );
   });
 
-  it('lets only the parts sound that are heard alone, and none that is quiet', () => {
-    const gains = mixed([score.parts[0]!.id, score.parts[2]!.id], (index) => ({ muted: index === 2 }));
-    expect(score.parts.map((_, index) => gainOf(gains, index))).toEqual(
-      score.parts.map((_, index) => (index === 0 ? 1 : 0)),
-    );
+  it('lets only the parts sound that are heard alone, and none that is quiet, but always the chord line', () => {
+    const heard = mixed([score.parts[0]!.id, score.parts[2]!.id], (index) => ({ muted: index === 2 }));
+    expect(gainsOf(heard)).toEqual(score.parts.map((_, index) => (index === 0 ? 1 : 0)));
+    expect(heard.gains.get(stripsOf(score).get(HARMONY)!)).toBe(1);
+  });
+
+  it('gives every line a strip of its own, with its instrument, level and pan, drums or not', () => {
+    const { engine } = mixed([], () => ({ level: 100, pan: -100 }));
+    const strips = stripsOf(score);
+    expect(new Set(strips.values()).size).toBe(score.parts.length + 1);
+    expect(engine.strips).toHaveBeenCalledWith(stripCount(score));
+    for (const part of score.parts) {
+      const strip = strips.get(part.id)!;
+      expect(engine.controller.mock.calls.filter(([own]) => own === strip)).toEqual([
+        [strip, 7, 127],
+        [strip, 10, 1],
+      ]);
+      expect(engine.drums).toHaveBeenCalledWith(strip, part.role === 'drums');
+    }
   });
 });

@@ -1,33 +1,33 @@
-import { isDrumRole } from '@fendro/core/song/roles';
-import type { Score } from '@fendro/core/song/schema';
-import { channelsOf, DRUM_CHANNEL, levelController, panController } from '@fendro/core/sounding/channels';
-import { instrumentOf, type Instrument } from '@fendro/core/sounding/instruments';
-import { GUIDE_CHANNEL, type SoundEngine } from './engine';
+import { HARMONY, type Score } from '@fendro/core/song/schema';
+import type { Voice } from '@fendro/core/sounding/setup';
+import type { SoundEngine } from './engine';
+import { stripCount, stripsOf } from './strips';
 
-const GUIDE_LEVEL = 62;
+/** MIDI controllers. */
 const [LEVEL, PAN] = [7, 10];
 
 /**
- * Sets programs, levels, pans and mutes of all channels as the score says.
+ * Sets instruments, levels, pans and mutes of all strips as a performance's setup says.
  *
  * @param alone  parts that are heard by themselves; all where there are none
- * @param guide  what the chord line sounds on
  */
 export function applyMix(
-  engine: Pick<SoundEngine, 'program' | 'controller' | 'drums' | 'gain'>,
+  engine: Pick<SoundEngine, 'strips' | 'program' | 'controller' | 'drums' | 'gain'>,
   score: Score,
+  setup: readonly Voice[],
   alone: readonly string[],
-  guide: Instrument,
 ): void {
-  const channels = channelsOf(score);
-  engine.program(GUIDE_CHANNEL, guide.program);
-  engine.controller(GUIDE_CHANNEL, LEVEL, levelController(GUIDE_LEVEL));
-  for (const part of score.parts) {
-    const channel = channels.get(part.id) ?? 0;
-    if (channel !== DRUM_CHANNEL) engine.drums(channel, isDrumRole(part.role));
-    engine.program(channel, instrumentOf(part.instrument).program);
-    engine.controller(channel, LEVEL, levelController(part.level));
-    engine.controller(channel, PAN, panController(part.pan));
-    engine.gain(channel, part.muted || (alone.length > 0 && !alone.includes(part.id)) ? 0 : 1);
+  const strips = stripsOf(score);
+  engine.strips(stripCount(score));
+  for (const { id, drums, instrument, level, pan, muted } of setup) {
+    const strip = strips.get(id);
+    if (strip === undefined) continue;
+    engine.drums(strip, drums);
+    engine.program(strip, instrument.program);
+    engine.controller(strip, LEVEL, level);
+    engine.controller(strip, PAN, pan);
+    // The chord line sounds where it is asked for, whoever else is heard alone.
+    const silent = muted || (id !== HARMONY && alone.length > 0 && !alone.includes(id));
+    engine.gain(strip, silent ? 0 : 1);
   }
 }

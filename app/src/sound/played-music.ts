@@ -1,9 +1,9 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { barOf } from '@fendro/core/song/ground';
-import { layOut, NOTHING_HEARD, songTicks, type HeardTakes, type Placed, type Takes } from '@fendro/core/song/resolve';
+import { layOut, NOTHING_HEARD, songTicks, type Music, type Placed, type Takes } from '@fendro/core/song/resolve';
 import type { Score } from '@fendro/core/song/schema';
-import type { Span } from '@fendro/core/sounding/timeline';
+import type { Span } from '@fendro/core/sounding/course';
 import { selectHeard, selectPlaced, selectScore, selectSession, selectTakes, selectView } from '../state/selectors';
 
 /** What the transport plays: the song, or a guest in its place. */
@@ -22,9 +22,13 @@ export class PlayedMusic {
   private readonly view = this.store.selectSignal(selectView);
   private readonly session = this.store.selectSignal(selectSession);
 
-  readonly score = computed(() => this.guest()?.score ?? this.ownScore());
-  readonly takes = computed(() => this.guest()?.takes ?? this.ownTakes());
-  readonly heard = computed((): HeardTakes => (this.guest() ? NOTHING_HEARD : this.ownHeard()));
+  /** All that decides what sounds; null while no song is open. */
+  readonly music = computed((): Music | null => {
+    const guest = this.guest();
+    if (guest) return { ...guest, heard: NOTHING_HEARD };
+    const score = this.ownScore();
+    return score && { score, takes: this.ownTakes(), heard: this.ownHeard() };
+  });
   readonly placed = computed((): readonly Placed[] => {
     const guest = this.guest();
     return guest ? layOut(guest.score) : this.ownPlaced();
@@ -32,7 +36,7 @@ export class PlayedMusic {
 
   /** What the transport would loop: the selected bars, or the section in view; of a guest, all. */
   readonly span = computed((): Span | null => {
-    const [score, view] = [this.score(), this.view()];
+    const [score, view] = [this.music()?.score, this.view()];
     if (!score) return null;
     if (this.guest()) return { from: 0, to: songTicks(score) };
     if (!view) return null;

@@ -1,67 +1,72 @@
 import * as fc from 'fast-check';
+import type { PerformanceEvent } from '@fendro/core/sounding/performance';
+import { instrumentOf } from '@fendro/core/sounding/instruments';
+import { tempoMap } from '@fendro/core/sounding/tempo-map';
 import { EVENT, EVENT_SIZE } from '../../worklets/protocol';
-import {
-  clickEvents,
-  endFrame,
-  frameAt,
-  nextMoment,
-  noteEvents,
-  pack,
-  tickAt,
-  timelineEvents,
-  type Pass,
-} from './schedule';
+import { clickEvents, endFrame, frameAt, nextMoment, pack, performedEvents, tickAt, type Pass } from './schedule';
 
-const pass: Pass = { frame: 1000, from: 1920, to: 3840, framesPerTick: 50 };
-const note = (start: number, end: number, pitch = 60) => ({ part: 'p', start, end, pitch, velocity: 90 });
-const channels = new Map([['p', 3]]);
+/** A second is 960 ticks at first, then 480. */
+const tempo = tempoMap([
+  { start: 1920, end: 2880, tempo: 120 },
+  { start: 2880, end: 9600, tempo: 60 },
+]);
+const pass: Pass = { frame: 1000, from: 1920, to: 3840, tempo, rate: 48_000 };
+const note = (at: number, end: number, pitch = 60): PerformanceEvent => ({
+  kind: 'note',
+  voice: 'p',
+  at,
+  end,
+  pitch,
+  velocity: 90,
+});
+const strips = new Map([['p', 3]]);
+const performed = (events: PerformanceEvent[], chase: PerformanceEvent[] = []) =>
+  performedEvents({ events, chase }, pass, strips, true);
 
 describe('scheduling', () => {
-  it('places ticks on frames and finds them again', () => {
+  it('places ticks on frames and finds them again, through a change of tempo', () => {
     fc.assert(
       fc.property(fc.integer({ min: 1920, max: 3839 }), (tick) => {
         expect(Math.round(tickAt([pass], frameAt(pass, tick))!)).toBe(tick);
       }),
     );
+    expect(frameAt(pass, 2880)).toBe(49_000);
+    expect(endFrame(pass)).toBe(49_000 + 96_000);
     expect(tickAt([pass], 0)).toBeNull();
     expect(tickAt([pass], 10_000_000)).toBe(3840);
-    expect(endFrame(pass)).toBe(97_000);
   });
 
-  it('cuts notes at the end of a loop, lets them ring in a song, and leaves out parts without a channel', () => {
-    const [, off] = noteEvents([note(3600, 5000)], pass, channels, true);
-    expect(off!.frame).toBe(endFrame(pass));
-    expect(noteEvents([note(3600, 5000)], pass, channels, false)[1]!.frame).toBe(frameAt(pass, 5000));
-    expect(noteEvents([note(3600, 5000)], pass, new Map(), false)).toEqual([]);
+  it('lets notes ring past their pass, and leaves out lines without a strip', () => {
+    const [, off] = performed([note(3600, 5000)]);
+    expect(off!.frame).toBe(frameAt(pass, 5000) - 1);
+    expect(performedEvents({ events: [note(3600, 5000)], chase: [] }, pass, new Map(), true)).toEqual([]);
   });
 
-  it('strikes again at its beginning what already sounds there', () => {
-    const events = timelineEvents({ notes: [], chase: [note(0, 2400)] }, pass, channels, false);
+  it('strikes again at its beginning what already sounds there, and nothing of it where it goes on', () => {
+    const events = performed([], [note(0, 2400)]);
     expect(events.map(({ frame, kind }) => [frame, kind])).toEqual([
       [1000, EVENT.noteOn],
-      [25_000, EVENT.noteOff],
+      [24_999, EVENT.noteOff],
     ]);
+    expect(performedEvents({ events: [], chase: [note(0, 2400)] }, pass, strips, false)).toEqual([]);
+  });
+
+  it('changes programs on their frame', () => {
+    const program = { kind: 'program', voice: 'p', at: 2880, instrument: instrumentOf('steel-guitar') } as const;
+    expect(performed([program])).toEqual([{ frame: 49_000, kind: EVENT.program, channel: 3, a: 25, b: 0 }]);
   });
 
   it('packs in order, releases and ends before beginnings, every note with its end', () => {
     fc.assert(
       fc.property(
-        fc.array(
-          fc.tuple(
-            fc.integer({ min: 1920, max: 3800 }),
-            fc.integer({ min: 1, max: 900 }),
-            fc.integer({ min: 58, max: 62 }),
-          ),
-          { maxLength: 30 },
-        ),
+        fc.array(fc.tuple(fc.integer({ min: 192, max: 379 }), fc.integer({ min: 1, max: 90 })), { maxLength: 30 }),
         (raw) => {
-          const notes = raw
-            .map(([start, length, pitch]) => note(start, start + length, pitch))
-            .sort((a, b) => a.start - b.start);
-          const flat = pack([
-            ...noteEvents(notes, pass, channels, true),
-            { frame: 1000, kind: EVENT.release, channel: 3, a: 0, b: 0 },
-          ]);
+          const starts = [...new Map(raw).entries()].sort(([a], [b]) => a - b);
+          const notes = starts.map(([at, length], index) =>
+            note(at * 10, Math.min((at + length) * 10, (starts[index + 1]?.[0] ?? 9999) * 10)),
+          );
+          const release = { frame: 1000, kind: EVENT.release, channel: 3, a: 0, b: 0 };
+          const flat = pack([...performed(notes), release]);
           const sounding = new Set<number>();
           for (let at = 0; at < flat.length; at += EVENT_SIZE) {
             if (at > 0) expect(flat[at]!).toBeGreaterThanOrEqual(flat[at - EVENT_SIZE]!);
@@ -86,18 +91,15 @@ describe('scheduling', () => {
   });
 
   it('clicks high on the bar and low on the beats', () => {
-    expect(
-      clickEvents(
-        [
-          { at: 1920, strong: true },
-          { at: 2400, strong: false },
-        ],
-        pass,
-        15,
-      )
-        .filter(({ kind }) => kind === EVENT.noteOn)
-        .map(({ frame, a }) => [frame, a]),
-    ).toEqual([
+    const strokes = clickEvents(
+      [
+        { at: 1920, strong: true },
+        { at: 2400, strong: false },
+      ],
+      pass,
+      0,
+    );
+    expect(strokes.filter(({ kind }) => kind === EVENT.noteOn).map(({ frame, a }) => [frame, a])).toEqual([
       [1000, 76],
       [25_000, 77],
     ]);

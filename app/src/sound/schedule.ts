@@ -1,25 +1,31 @@
+import type { LineId } from '@fendro/core/song/schema';
+import type { Click } from '@fendro/core/sounding/course';
+import type { Performance, PerformanceEvent } from '@fendro/core/sounding/performance';
+import type { TempoMap } from '@fendro/core/sounding/tempo-map';
 import type { Ticks } from '@fendro/core/theory/units';
-import { withoutOverlaps, type Click, type SoundingNote, type Timeline } from '@fendro/core/sounding/timeline';
 import { EVENT } from '../../worklets/protocol';
 
-/** A stretch of the running order that has been queued: its first frame and the ticks that it plays. */
+/** A stretch of a course that has been queued: its first frame and the ticks that it plays. */
 export interface Pass {
   readonly frame: number;
   readonly from: Ticks;
   readonly to: Ticks;
-  /** The tempo, as the audio thread counts it. */
-  readonly framesPerTick: number;
+  readonly tempo: TempoMap;
+  /** Frames a second. */
+  readonly rate: number;
 }
 
-export const frameAt = (pass: Pass, tick: Ticks): number =>
-  Math.round(pass.frame + (tick - pass.from) * pass.framesPerTick);
+export const frameAt = ({ frame, from, tempo, rate }: Pass, tick: Ticks): number =>
+  Math.round(frame + (tempo.secondsAt(tick) - tempo.secondsAt(from)) * rate);
 
 export const endFrame = (pass: Pass): number => frameAt(pass, pass.to);
 
 /** The tick that sounds at a frame, by the last pass that has begun; null before the first. */
-export function tickAt(passes: readonly Pass[], frame: number): Ticks | null {
+export function tickAt(passes: readonly Pass[], frame: number): number | null {
   const pass = passes.findLast((candidate) => candidate.frame <= frame);
-  return pass ? Math.min(pass.to, pass.from + (frame - pass.frame) / pass.framesPerTick) : null;
+  if (!pass) return null;
+  const { tempo, from, to, rate } = pass;
+  return Math.min(to, tempo.tickAt(tempo.secondsAt(from) + (frame - pass.frame) / rate));
 }
 
 /** One event before it is packed. */
@@ -44,45 +50,45 @@ const RANK: Readonly<Record<number, number>> = {
 export function pack(events: readonly Queued[]): Float64Array {
   const sorted = [...events].sort((x, y) => x.frame - y.frame || (RANK[x.kind] ?? 0) - (RANK[y.kind] ?? 0));
   const flat = new Float64Array(sorted.length * 5);
-  sorted.forEach(({ frame, kind, channel, a, b }, index) => flat.set([frame, kind, channel, a, b], index * 5));
+  sorted.forEach(({ frame, kind, channel, a, b }, index) => {
+    flat.set([frame, kind, channel, a, b], index * 5);
+  });
   return flat;
 }
 
-/**
- * Notes as events of one pass.
- *
- * @param cut  true in a loop, where nothing may ring past the pass
- */
-export function noteEvents(
-  notes: readonly SoundingNote[],
-  pass: Pass,
-  channels: ReadonlyMap<string, number>,
-  cut: boolean,
-): Queued[] {
-  return withoutOverlaps(notes).flatMap(({ part, start, end, pitch, velocity }): Queued[] => {
-    const channel = channels.get(part);
-    if (channel === undefined) return [];
-    const on = frameAt(pass, Math.max(start, pass.from));
-    const off = Math.max(on + 1, frameAt(pass, cut ? Math.min(end, pass.to) : end));
-    return [
-      { frame: on, kind: EVENT.noteOn, channel, a: pitch, b: velocity },
-      { frame: off, kind: EVENT.noteOff, channel, a: pitch, b: 0 },
-    ];
-  });
+function queued(event: PerformanceEvent, pass: Pass, channel: number): Queued[] {
+  const frame = frameAt(pass, Math.max(event.at, pass.from));
+  if (event.kind === 'program') return [{ frame, kind: EVENT.program, channel, a: event.instrument.program, b: 0 }];
+  const { end, pitch, velocity } = event;
+  // A frame early: where the next pass strikes the same key again, rounding must not end the new note.
+  const off = Math.max(frame + 1, frameAt(pass, end) - 1);
+  return [
+    { frame, kind: EVENT.noteOn, channel, a: pitch, b: velocity },
+    { frame: off, kind: EVENT.noteOff, channel, a: pitch, b: 0 },
+  ];
 }
 
-/** What a timeline sounds in a pass, with what is already sounding when it begins. */
-export const timelineEvents = (
-  { notes, chase }: Timeline,
+/**
+ * A performance of a pass as events of the audio thread.
+ *
+ * @param strips  where each line sounds; lines without a strip are left out
+ * @param chased  true where sound begins or switches: what began earlier and still sounds is struck again
+ */
+export const performedEvents = (
+  { events, chase }: Pick<Performance, 'events' | 'chase'>,
   pass: Pass,
-  channels: ReadonlyMap<string, number>,
-  cut: boolean,
-): Queued[] => noteEvents([...chase, ...notes], pass, channels, cut);
+  strips: ReadonlyMap<LineId, number>,
+  chased: boolean,
+): Queued[] =>
+  [...(chased ? chase : []), ...events].flatMap((event) => {
+    const strip = strips.get(event.voice);
+    return strip === undefined ? [] : queued(event, pass, strip);
+  });
 
 /**
  * The first moment of a pass that can still be reached.
  *
- * @param places    moments at which a change may come, in ticks of the running order; the pass's start always is one
+ * @param places    moments at which a change may come, in ticks of the course; the pass's start always is one
  * @param soonest   the first frame that can be reached in time
  */
 export function nextMoment(pass: Pass, places: readonly Ticks[], soonest: number): Ticks | null {
@@ -96,6 +102,7 @@ export function nextMoment(pass: Pass, places: readonly Ticks[], soonest: number
 
 /** High and low wood block of the General MIDI kits. */
 const CLICK_PITCH = { strong: 76, weak: 77 } as const;
+const CLICK_SECONDS = 0.05;
 
 export const clickEvents = (clicks: readonly Click[], pass: Pass, channel: number): Queued[] =>
   clicks.flatMap(({ at, strong }): Queued[] => {
@@ -103,6 +110,6 @@ export const clickEvents = (clicks: readonly Click[], pass: Pass, channel: numbe
     const a = strong ? CLICK_PITCH.strong : CLICK_PITCH.weak;
     return [
       { frame, kind: EVENT.noteOn, channel, a, b: strong ? 110 : 84 },
-      { frame: frame + 2400, kind: EVENT.noteOff, channel, a, b: 0 },
+      { frame: frame + Math.round(CLICK_SECONDS * pass.rate), kind: EVENT.noteOff, channel, a, b: 0 },
     ];
   });

@@ -1,6 +1,6 @@
 import { computed, inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { performChords } from '@fendro/core/voicing/chord-line';
+import { struckChords } from '@fendro/core/sounding/chord-line';
 import { ENGINE } from '@fendro/core/compose/engine';
 import { choose } from '@fendro/core/song/edit';
 import { followGround, withGround, type GroundChange } from '@fendro/core/song/follow-ground';
@@ -19,7 +19,7 @@ import {
   type Section,
   type Take,
 } from '@fendro/core/song/schema';
-import { fittedTakes } from '@fendro/core/sounding/parts';
+import { fittedTakes } from '@fendro/core/sounding/follow-chords';
 import type { Style } from '@fendro/core/song/style';
 import { styleIn } from '@fendro/core/styles/styles';
 import type { Key } from '@fendro/core/theory/key';
@@ -198,7 +198,7 @@ export class HarmonyDesk {
     const touched = new Set(released.map(({ section }) => section));
     const fitted = score.sections
       .filter(({ id }) => touched.has(id))
-      .flatMap((section) => fittedTakes(score, section, takes, NOTHING_HEARD, () => newId('take')));
+      .flatMap((section) => fittedTakes({ score, takes, heard: NOTHING_HEARD }, section, () => newId('take')));
     const settled = fitted.reduce((now, take) => choose(now, take.section, take.part, take.id), score);
     this.store.dispatch(
       ScoreActions.revised({
@@ -275,7 +275,7 @@ export class HarmonyDesk {
     const harmony = section ? soundingId(section, HARMONY, this.heard()) : null;
     if (!score || !section || !ground || !part || harmony === null) return;
     const chords = chordsIn(section, this.takes(), this.heard());
-    const notes = performChords(chords, this.setting(), ground.metre, section.bars, this.song().open?.seed ?? 0);
+    const notes = struckChords(chords, this.setting(), ground.metre, section.bars);
     const asking = {
       engine: ENGINE,
       ground,

@@ -10,6 +10,7 @@ import {
   sectionOf,
   soundingId,
   type HeardTakes,
+  type Music,
   type Takes,
 } from '@fendro/core/song/resolve';
 import { PLAIN_CHORDS } from '@fendro/core/song/briefs';
@@ -83,6 +84,14 @@ export const selectGround = createSelector(selectScore, selectSection, (score, s
 export const selectBar = createSelector(selectGround, (ground): Ticks => (ground ? barTicks(ground.metre) : 1920));
 
 /** How the chords of the section in view sound: as set, with what is being tried. */
+/** All that decides what sounds; null while no song is open. */
+export const selectMusic = createSelector(
+  selectScore,
+  selectTakes,
+  selectHeard,
+  (score, takes, heard): Music | null => score && { score, takes, heard },
+);
+
 export const selectChordSetting = createSelector(
   selectSection,
   selectSession,

@@ -7,12 +7,12 @@ import { partTake, soundingId } from '@fendro/core/song/resolve';
 import { isDrumRole } from '@fendro/core/song/roles';
 import { HARMONY } from '@fendro/core/song/schema';
 import { splitVoices } from '@fendro/core/song/voices';
-import { fittedNotes } from '@fendro/core/sounding/parts';
+import { fittedNotes } from '@fendro/core/sounding/follow-chords';
 import { newId } from '../state/ids';
 import { Drafting } from '../state/drafting';
 import {
-  selectHeard,
   selectLine,
+  selectMusic,
   selectOwnScore,
   selectPart,
   selectScore,
@@ -296,13 +296,14 @@ export class Bench {
   });
 
   private readonly takes = this.store.selectSignal(selectTakes);
-  private readonly heard = this.store.selectSignal(selectHeard);
+  private readonly music = this.store.selectSignal(selectMusic);
   /** Told where the take was made for other chords and moved to these. */
   protected readonly fitted = computed(() => {
-    const [score, section, part] = [this.score(), this.section(), this.part()];
-    const take = section && part ? partTake(this.takes(), soundingId(section, part.id, this.heard())) : null;
-    if (!score || !section || !take) return null;
-    return take.origin.how === 'fitted' || fittedNotes(score, section, take, this.takes(), this.heard()) !== take.notes
+    const [music, section, part] = [this.music(), this.section(), this.part()];
+    if (!music || !section || !part) return null;
+    const take = partTake(music.takes, soundingId(section, part.id, music.heard));
+    if (!take) return null;
+    return take.origin.how === 'fitted' || fittedNotes(music, section, take) !== take.notes
       ? 'Moved to these chords.'
       : null;
   });

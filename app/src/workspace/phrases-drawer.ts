@@ -25,6 +25,7 @@ import {
   selectChords,
   selectGround,
   selectHeard,
+  selectMusic,
   selectOwnScore,
   selectPart,
   selectSection,
@@ -70,6 +71,7 @@ export class PhrasesDrawer {
   private readonly ground = this.store.selectSignal(selectGround);
   private readonly section = this.store.selectSignal(selectSection);
   private readonly chords = this.store.selectSignal(selectChords);
+  private readonly music = this.store.selectSignal(selectMusic);
   private readonly heard = this.store.selectSignal(selectHeard);
   protected readonly bar = this.store.selectSignal(selectBar);
   protected readonly part = this.store.selectSignal(selectPart);
@@ -308,9 +310,9 @@ export class PhrasesDrawer {
 
   /** A phrase's picture dragged out of the window arrives elsewhere as a MIDI file. */
   protected dragOut(event: DragEvent, picture: Picture): void {
-    const score = this.score();
+    const music = this.music();
     const take = this.takeOf(picture);
-    const file = score && take ? deliverTake(score, take) : null;
+    const file = music && take ? deliverTake(music, take) : null;
     if (!file || !event.dataTransfer) {
       event.preventDefault();
       return;

@@ -18,7 +18,7 @@ import { ENERGY_SHAPES, shapedEnergy } from '@fendro/core/song/energy';
 import { freeName, nameOfKind } from '@fendro/core/song/edit';
 import { LIMITS } from '@fendro/core/song/limits';
 import { isDrumRole } from '@fendro/core/song/roles';
-import { soundingNotes } from '@fendro/core/sounding/parts';
+import { writtenNotes } from '@fendro/core/sounding/stages';
 import { type Placed } from '@fendro/core/song/resolve';
 import { SECTION_KINDS, type SectionKind } from '@fendro/core/song/schema';
 import { newSection } from '@fendro/core/styles/band';
@@ -28,7 +28,7 @@ import { TICKS_PER_QUARTER } from '@fendro/core/theory/units';
 import { Playback } from '../sound/playback';
 import { newId } from '../state/ids';
 import {
-  selectHeard,
+  selectMusic,
   selectOwnScore,
   selectPlaced,
   selectScore,
@@ -67,7 +67,7 @@ export class RunningOrder {
   private readonly score = this.store.selectSignal(selectScore);
   private readonly ownScore = this.store.selectSignal(selectOwnScore);
   private readonly takes = this.store.selectSignal(selectTakes);
-  private readonly heard = this.store.selectSignal(selectHeard);
+  private readonly music = this.store.selectSignal(selectMusic);
   protected readonly placed = this.store.selectSignal(selectPlaced);
   protected readonly view = this.store.selectSignal(selectView);
   private readonly session = this.store.selectSignal(selectSession);
@@ -78,10 +78,10 @@ export class RunningOrder {
 
   /** The parts that tell most at a glance: what sounds highest and what beats. */
   protected glance(place: Placed) {
-    const score = this.score();
-    if (!score) return [];
-    return score.parts
-      .map((part) => ({ part, notes: soundingNotes(score, place.section, part.id, this.takes(), this.heard()) }))
+    const music = this.music();
+    if (!music) return [];
+    return music.score.parts
+      .map((part) => ({ part, notes: writtenNotes(music, place.section, part.id) }))
       .filter(({ notes, part }) => notes.length > 0 && !isDrumRole(part.role) && part.role !== 'pad')
       .slice(0, 2)
       .map(({ part, notes }) => ({ id: part.id, notes, colour: part.colour, shape: shapeOf(part.colour, false) }));

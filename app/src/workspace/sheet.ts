@@ -22,7 +22,7 @@ import { styleIn } from '@fendro/core/styles/styles';
 import { clashes } from '@fendro/core/song/fit';
 import { LIMITS, numbered } from '@fendro/core/song/limits';
 import { isDrumRole, isLine } from '@fendro/core/song/roles';
-import { soundingNotes } from '@fendro/core/sounding/parts';
+import { writtenNotes } from '@fendro/core/sounding/stages';
 import { noteRoles, type NoteRole } from '@fendro/core/study/note-roles';
 import { metreName, metricalWeight, WEIGHT } from '@fendro/core/theory/metre';
 import { printedName } from '@fendro/core/theory/pitch';
@@ -38,6 +38,7 @@ import {
   selectHeard,
   selectHeardChoices,
   selectLine,
+  selectMusic,
   selectPlaced,
   selectScore,
   selectSection,
@@ -82,6 +83,7 @@ export class Sheet {
   protected readonly line = this.store.selectSignal(selectLine);
   protected readonly session = this.store.selectSignal(selectSession);
   protected readonly heardChoices = this.store.selectSignal(selectHeardChoices);
+  private readonly music = this.store.selectSignal(selectMusic);
   private readonly takes = this.store.selectSignal(selectTakes);
   private readonly heard = this.store.selectSignal(selectHeard);
   private readonly placed = this.store.selectSignal(selectPlaced);
@@ -113,12 +115,13 @@ export class Sheet {
   private readonly head = viewChild.required<ElementRef<HTMLElement>>('head');
 
   protected readonly lanes = computed(() => {
-    const [section, score] = [this.section(), this.score()];
-    if (!section || !score) return [];
+    const [section, music] = [this.section(), this.music()];
+    if (!section || !music) return [];
+    const { score } = music;
     const { metre } = groundOf(score, section);
     const onBeat = (at: Ticks): boolean => metricalWeight(metre, at) >= WEIGHT.beat;
     return score.parts
-      .map((part) => ({ part, notes: soundingNotes(score, section, part.id, this.takes(), this.heard()) }))
+      .map((part) => ({ part, notes: writtenNotes(music, section, part.id) }))
       .map(({ part, notes }) => ({
         part,
         notes,

@@ -19,7 +19,7 @@ import { isDrumRole, isLine } from '@fendro/core/song/roles';
 import { withEnding } from '@fendro/core/song/limits';
 import { LONGEST_PHRASE_NAME, phraseFrom } from '@fendro/core/song/own-phrase';
 import { groundOf, keyOf } from '@fendro/core/song/ground';
-import { fittedNotes } from '@fendro/core/sounding/parts';
+import { fittedNotes } from '@fendro/core/sounding/follow-chords';
 import { noteRoles, type NoteRole } from '@fendro/core/study/note-roles';
 import { Notices } from '../state/notices';
 import { Playback } from '../sound/playback';
@@ -31,6 +31,7 @@ import {
   selectHeard,
   selectLine,
   selectLineTakes,
+  selectMusic,
   selectPart,
   selectScore,
   selectSection,
@@ -70,6 +71,7 @@ export class TakeList {
   private readonly shelf = inject(Shelf);
   private readonly notices = inject(Notices);
   private readonly session = this.store.selectSignal(selectSession);
+  private readonly music = this.store.selectSignal(selectMusic);
   private readonly ledger = this.store.selectSignal(selectTakes);
   private readonly heard = this.store.selectSignal(selectHeard);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
@@ -99,8 +101,9 @@ export class TakeList {
   );
 
   protected readonly takes = computed(() => {
-    const score = this.score();
-    if (!score) return [];
+    const music = this.music();
+    if (!music) return [];
+    const { score } = music;
     const shown = this.all().filter(
       ({ id }) => this.showDiscarded() || this.verdict(id) !== 'discarded' || id === this.sounding(),
     );
@@ -112,7 +115,7 @@ export class TakeList {
       this.showRoles() ? noteRoles(notes, this.chords(), metre) : NO_ROLES;
     return shown.map((take, index) => {
       const verdict = this.verdict(take.id);
-      const notes = take.of === 'part' && section ? fittedNotes(score, section, take, this.ledger(), this.heard()) : [];
+      const notes = take.of === 'part' && section ? fittedNotes(music, section, take) : [];
       return {
         take,
         verdict,
@@ -213,11 +216,11 @@ export class TakeList {
   private readonly soundingTake = computed(() => partTake(this.ledger(), this.sounding()));
 
   protected keepPhrase(): void {
-    const [score, section, part, take] = [this.score(), this.section(), this.part(), this.soundingTake()];
-    if (!score || !section || !part || !take) return;
+    const [music, section, part, take] = [this.music(), this.section(), this.part(), this.soundingTake()];
+    if (!music || !section || !part || !take) return;
     const place = this.takes().findIndex((entry) => entry.take.id === take.id) + 1;
-    const fitted = { ...take, notes: fittedNotes(score, section, take, this.ledger(), this.heard()) };
-    const phrase = phraseFrom(fitted, part.role, this.chords(), groundOf(score, section), {
+    const fitted = { ...take, notes: fittedNotes(music, section, take) };
+    const phrase = phraseFrom(fitted, part.role, this.chords(), groundOf(music.score, section), {
       id: newId('phrase'),
       name: withEnding(`${part.name} of ${section.name}`, `, take ${place}`, LONGEST_PHRASE_NAME),
     });
@@ -319,8 +322,8 @@ export class TakeList {
 
   /** A take picture dragged out of the window arrives elsewhere as a MIDI file. */
   protected dragOut(event: DragEvent, take: Take): void {
-    const score = this.score();
-    const file = score && take.of === 'part' ? deliverTake(score, take) : null;
+    const music = this.music();
+    const file = music && take.of === 'part' ? deliverTake(music, take) : null;
     if (!file || !event.dataTransfer) {
       event.preventDefault();
       return;

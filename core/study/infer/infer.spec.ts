@@ -4,7 +4,8 @@ import { ENGINE } from '../../compose/engine';
 import { performChords } from '../../voicing/chord-line';
 import { PLAIN_CHORDS } from '../../song/briefs';
 import type { ChordSpan, Ground, Note } from '../../song/schema';
-import { soundingNotes } from '../../sounding/parts';
+import { writtenNotes } from '../../sounding/stages';
+import { musicOf } from '../../testing/sounding';
 import { NOTHING_HEARD, chordsIn } from '../../song/resolve';
 import { scoreWith } from '../../testing/scores';
 import { groundFor } from '../../styles/band';
@@ -111,7 +112,7 @@ describe('inferring chords', () => {
       for (const section of score.sections) {
         const notes = score.parts
           .filter(({ role }) => role !== 'drums')
-          .flatMap(({ id }) => soundingNotes(score, section, id, takes, NOTHING_HEARD))
+          .flatMap(({ id }) => writtenNotes(musicOf(score, takes), section, id))
           .sort((a, b) => a.start - b.start);
         const { right, all } = share(
           inferChords(notes, score.ground, score.ground.metre, 3840),

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { drumName, KIT_KEYS } from '@fendro/core/sounding/drum-names';
-import { soundingNotes } from '@fendro/core/sounding/parts';
-import { selectHeard, selectPart, selectScore, selectSection, selectTakes } from '../../state/selectors';
+import { writtenNotes } from '@fendro/core/sounding/stages';
+import { selectMusic, selectPart, selectScore, selectSection } from '../../state/selectors';
 import { ScoreActions } from '../../state/song.actions';
 
 /** The drums that a part strikes, each of which may be swapped for another drum of the kit. */
@@ -50,15 +50,14 @@ export class KitPanel {
   private readonly score = this.store.selectSignal(selectScore);
   private readonly section = this.store.selectSignal(selectSection);
   private readonly part = this.store.selectSignal(selectPart);
-  private readonly takes = this.store.selectSignal(selectTakes);
-  private readonly heard = this.store.selectSignal(selectHeard);
+  private readonly music = this.store.selectSignal(selectMusic);
   protected readonly options = KIT_KEYS.map((key) => ({ key, name: drumName(key) }));
 
   /** Drums of the take that sounds, and those that were swapped before. */
   protected readonly drums = computed(() => {
-    const [score, section, part] = [this.score(), this.section(), this.part()];
-    if (!score || !section || !part) return [];
-    const struck = soundingNotes(score, section, part.id, this.takes(), this.heard()).map(({ pitch }) => pitch);
+    const [music, section, part] = [this.music(), this.section(), this.part()];
+    if (!music || !section || !part) return [];
+    const struck = writtenNotes(music, section, part.id).map(({ pitch }) => pitch);
     const keys = [...new Set([...struck, ...Object.keys(part.swaps).map(Number)])].sort((a, b) => a - b);
     return keys.map((key) => ({ key, name: drumName(key), sound: part.swaps[key] ?? key }));
   });

@@ -1,10 +1,7 @@
-import { barOf, groundOf, keyOf } from '../song/ground';
-import { aroundSolos } from '../song/solo';
-import { chordsIn, harmonyTake, partTake, soundingId, type HeardTakes, type Takes } from '../song/resolve';
-import { HARMONY, type Note, type PartTake, type Score, type Section } from '../song/schema';
 import { fitNotes } from '../song/fit';
-
-const SILENT: readonly Note[] = [];
+import { groundOf, keyOf } from '../song/ground';
+import { chordsIn, harmonyTake, partTake, soundingId, type Music } from '../song/resolve';
+import { HARMONY, type Note, type PartTake, type Section } from '../song/schema';
 
 /**
  * Only what Fendro made of chords follows other chords by itself; recorded, imported and edited notes stay where they
@@ -13,16 +10,8 @@ const SILENT: readonly Note[] = [];
 const follows = ({ origin }: PartTake): boolean =>
   origin.how === 'drafted' || origin.how === 'fitted' || origin.how === 'voiced';
 
-/**
- * A take's notes over the chords that sound now: as they were made, or fitted where they were made for other chords.
- */
-export function fittedNotes(
-  score: Score,
-  section: Section,
-  take: PartTake,
-  takes: Takes,
-  heard: HeardTakes,
-): readonly Note[] {
+/** A take's notes over the chords that sound now: as they were made, or fitted where they were made for others. */
+export function fittedNotes({ score, takes, heard }: Music, section: Section, take: PartTake): readonly Note[] {
   const { asking } = take.origin;
   const harmony = soundingId(section, HARMONY, heard);
   if (!asking?.role || !asking.brief || harmony === null || asking.harmony === harmony || !follows(take))
@@ -38,40 +27,20 @@ export function fittedNotes(
   });
 }
 
-/** The notes of a part in a section, as they sound. */
-export function soundingNotes(
-  score: Score,
-  section: Section,
-  part: string,
-  takes: Takes,
-  heard: HeardTakes,
-): readonly Note[] {
-  const take = partTake(takes, soundingId(section, part, heard));
-  return take
-    ? aroundSolos(fittedNotes(score, section, take, takes, heard), section, part, barOf(score, section))
-    : SILENT;
-}
-
 /**
  * The takes that a change of chords makes of the parts that follow it, so that what was heard is kept note for note.
  *
- * @param score   the score after the change
- * @param heard   what is heard in place of the chosen takes
+ * @param music   the song after the change
  * @param nameIt  makes the id of a new take
  * @returns new takes and which part each is chosen for; parts that stay as they are, are left out
  */
-export function fittedTakes(
-  score: Score,
-  section: Section,
-  takes: Takes,
-  heard: HeardTakes,
-  nameIt: () => string,
-): PartTake[] {
+export function fittedTakes(music: Music, section: Section, nameIt: () => string): PartTake[] {
+  const { score, takes, heard } = music;
   const harmony = soundingId(section, HARMONY, heard);
   return score.parts.flatMap((part): PartTake[] => {
     const take = partTake(takes, soundingId(section, part.id, heard));
     if (!take || harmony === null) return [];
-    const notes = fittedNotes(score, section, take, takes, heard);
+    const notes = fittedNotes(music, section, take);
     if (notes === take.notes || !take.origin.asking) return [];
     const source = take.origin.how === 'fitted' ? (take.origin.parents[0] ?? take.id) : take.id;
     return [

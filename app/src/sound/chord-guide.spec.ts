@@ -1,0 +1,18 @@
+import { HARMONY } from '@fendro/core/song/schema';
+import { scoreWith } from '@fendro/core/testing/scores';
+import { musicOf } from '@fendro/core/testing/sounding';
+import { chordsGuide } from './chord-guide';
+
+const { score, takes } = scoreWith(1, 0);
+const music = musicOf(score, takes);
+const section = score.sections[0]!;
+const bare = { ...section, chosen: { 'part-1': section.chosen['part-1']! } };
+
+describe('the chord guide', () => {
+  it('sounds while the chords are in focus, and in a loop that nobody accompanies, never in the song', () => {
+    expect(chordsGuide(music, section, HARMONY, false)).toBe(true);
+    expect(chordsGuide(music, section, 'part-1', true)).toBe(false);
+    expect(chordsGuide(music, bare, 'part-1', true)).toBe(true);
+    expect(chordsGuide(music, bare, 'part-1', false)).toBe(false);
+  });
+});

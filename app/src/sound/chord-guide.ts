@@ -1,0 +1,20 @@
+import type { Music } from '@fendro/core/song/resolve';
+import { ACCOMPANYING } from '@fendro/core/song/roles';
+import { HARMONY, type LineId, type Section } from '@fendro/core/song/schema';
+import { writtenNotes } from '@fendro/core/sounding/stages';
+
+/**
+ * True where the chords sound by themselves: while they are in focus, and in a loop in which no part plays them yet.
+ * Never in the song as it plays through: that sounds as it is delivered.
+ *
+ * @param line  the line in focus
+ */
+export function chordsGuide(music: Music, section: Section, line: LineId, looping: boolean): boolean {
+  if (line === HARMONY) return true;
+  return (
+    looping &&
+    music.score.parts.every(
+      (part) => !ACCOMPANYING.includes(part.role) || writtenNotes(music, section, part.id).length === 0,
+    )
+  );
+}

@@ -1,0 +1,276 @@
+import { signal } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import { provideStore, Store } from '@ngrx/store';
+import * as fc from 'fast-check';
+import { deliverSong } from '@fendro/core/files/deliver';
+import { readMidi } from '@fendro/core/files/midi-read';
+import type { Music } from '@fendro/core/song/resolve';
+import { SONG_VERSION, type PartTake, type Song } from '@fendro/core/song/schema';
+import { tempoMap } from '@fendro/core/sounding/tempo-map';
+import { scoreWith } from '@fendro/core/testing/scores';
+import { songOf, twists } from '@fendro/core/testing/songs';
+import { musicOf } from '@fendro/core/testing/sounding';
+import { ALL_CHANNELS, EVENT, EVENT_SIZE, type ToProcessor } from '../../worklets/protocol';
+import { selectSession } from '../state/selectors';
+import { SessionActions, sessionReducer } from '../state/session';
+import { ScoreActions, SongActions, TakeActions } from '../state/song.actions';
+import { songReducer } from '../state/song.reducer';
+import { SoundEngine, type EngineState } from './engine';
+import { Playback } from './playback';
+import { stripsOf } from './strips';
+
+const RATE = 48_000;
+
+/** What would be heard: events as the audio thread keeps them, taken out again where a switch says so. */
+class RecordingEngine {
+  readonly state = signal<EngineState>({ kind: 'ready' });
+  readonly missing = signal<string | null>(null);
+  readonly sampleRate = RATE;
+  readonly levels = new Float32Array(40);
+  frame = 0;
+  events: [frame: number, kind: number, strip: number, a: number, b: number][] = [];
+  settings = new Map<string, number>();
+  get heardFrame(): number {
+    return this.frame;
+  }
+  start = (): Promise<boolean> => Promise.resolve(true);
+  ensure = (): Promise<boolean> => Promise.resolve(true);
+  strips = (): void => undefined;
+  drums = (): void => undefined;
+  program = (strip: number, program: number): void => void this.settings.set(`${strip} program`, program);
+  controller = (strip: number, controller: number, value: number): void =>
+    void this.settings.set(`${strip} ${controller}`, value);
+  gain = (strip: number, gain: number): void => void this.settings.set(`${strip} gain`, gain);
+  giveUp = (): void => undefined;
+  stop = (): void => {
+    this.events = this.events.filter(([frame]) => frame < this.frame);
+  };
+  send(message: ToProcessor): void {
+    if (message.kind !== 'block' && message.kind !== 'switch') return;
+    if (message.kind === 'switch')
+      this.events = this.events.filter(
+        ([frame, , strip]) => frame < message.frame || (message.channel !== ALL_CHANNELS && message.channel !== strip),
+      );
+    for (let at = 0; at < message.events.length; at += EVENT_SIZE)
+      this.events.push([...message.events.subarray(at, at + EVENT_SIZE)] as RecordingEngine['events'][number]);
+  }
+
+  /** Notes of a strip in the order of their starts: seconds from a frame, pitch and velocity. */
+  notesOf(strip: number, zero: number): { on: number; off: number; pitch: number; velocity: number }[] {
+    const own = this.events
+      .filter(([, , other]) => other === strip)
+      .sort((a, b) => a[0] - b[0] || (a[1] === EVENT.noteOn ? 1 : 0) - (b[1] === EVENT.noteOn ? 1 : 0));
+    const open = new Map<number, { on: number; velocity: number }>();
+    const notes: ReturnType<RecordingEngine['notesOf']> = [];
+    const end = (pitch: number, frame: number): void => {
+      const begun = open.get(pitch);
+      open.delete(pitch);
+      if (begun) notes.push({ on: begun.on, off: (frame - zero) / RATE, pitch, velocity: begun.velocity });
+    };
+    for (const [frame, kind, , a, b] of own) {
+      if (kind === EVENT.release) for (const pitch of [...open.keys()]) end(pitch, frame);
+      if (kind === EVENT.noteOff) end(a, frame);
+      if (kind === EVENT.noteOn) {
+        expect(open.has(a)).toBe(false);
+        open.set(a, { on: (frame - zero) / RATE, velocity: b });
+      }
+    }
+    // No note is stuck.
+    expect(open.size).toBe(0);
+    return notes.sort((x, y) => x.pitch - y.pitch || x.on - y.on);
+  }
+}
+
+function storedSong({ score, takes }: Music): Song {
+  return {
+    format: 'fendro-song',
+    version: SONG_VERSION,
+    id: 's',
+    seed: 1,
+    score,
+    ledger: { takes: { ...takes }, heard: [] },
+    hearing: {},
+  };
+}
+
+describe('playback', () => {
+  let store: Store;
+  let engine: RecordingEngine;
+  let playback: Playback;
+
+  beforeEach(() => {
+    jest.useFakeTimers();
+    engine = new RecordingEngine();
+    TestBed.configureTestingModule({
+      providers: [
+        provideStore({ song: songReducer, session: sessionReducer }),
+        { provide: SoundEngine, useValue: engine },
+      ],
+    });
+    store = TestBed.inject(Store) as Store;
+    playback = TestBed.inject(Playback);
+  });
+  afterEach(() => {
+    playback.stop();
+    jest.useRealTimers();
+  });
+
+  const open = (music: Music): void => {
+    store.dispatch(SongActions.opened({ song: storedSong(music) }));
+    TestBed.tick();
+  };
+  /** Lets the clock of the sound run, and the transport look at it. */
+  const run = (seconds: number): void => {
+    for (let step = 0; step < seconds * 2; step++) {
+      engine.frame += RATE / 2;
+      jest.advanceTimersByTime(500);
+      TestBed.tick();
+    }
+  };
+  const settled = async (): Promise<void> => {
+    TestBed.tick();
+    await Promise.resolve();
+    await Promise.resolve();
+    await Promise.resolve();
+  };
+  const LEAD = Math.round(0.04 * RATE);
+
+  it('sounds what is handed over, second by second: the same notes, levels, pans and instruments', async () => {
+    await fc.assert(
+      fc.asyncProperty(twists, async (twist) => {
+        const music = songOf(twist);
+        playback.stop();
+        engine.events = [];
+        engine.frame = 0;
+        open(music);
+        if (store.selectSignal(selectSession)().looping) store.dispatch(SessionActions.loopToggled());
+        TestBed.tick();
+        await playback.play(0);
+        for (let guard = 0; playback.playing() && guard < 60; guard++) run(5);
+        const reading = readMidi(deliverSong(music).bytes);
+        if (!reading.ok) throw new Error(reading.reason);
+        const { tempos, tracks } = reading.file;
+        const { secondsAt } = tempoMap(
+          tempos.map(({ at, bpm }, index) => ({ start: at, end: tempos[index + 1]?.at ?? 1e9, tempo: bpm })),
+        );
+        const strips = stripsOf(music.score);
+        const audible = music.score.parts.filter(({ muted }) => !muted);
+        const heard = audible.map(({ id }) => engine.notesOf(strips.get(id)!, LEAD));
+        const written = audible.map((_, index) =>
+          tracks[index + 1]!.notes.map(({ start, duration, pitch, velocity }) => ({
+            on: secondsAt(start),
+            off: secondsAt(start + duration),
+            pitch,
+            velocity,
+          })).sort((x, y) => x.pitch - y.pitch || x.on - y.on),
+        );
+        // The file begins with a bar for a pick-up, playback with the pick-up itself.
+        const first = (lists: typeof heard): number => Math.min(...lists.flat().map(({ on }) => on));
+        const shift = heard.flat().length > 0 ? first(written) - first(heard) : 0;
+        audible.forEach((part, index) => {
+          const [found, expected] = [heard[index]!, written[index]!];
+          expect(found.map(({ pitch, velocity }) => [pitch, velocity])).toEqual(
+            expected.map(({ pitch, velocity }) => [pitch, velocity]),
+          );
+          found.forEach(({ on, off }, at) => {
+            expect(Math.abs(on + shift - expected[at]!.on)).toBeLessThan(0.004);
+            expect(Math.abs(off + shift - expected[at]!.off)).toBeLessThan(0.004);
+          });
+          const strip = strips.get(part.id)!;
+          const { controllers, program } = tracks[index + 1]!;
+          expect([engine.settings.get(`${strip} 7`), engine.settings.get(`${strip} 10`)]).toEqual([
+            controllers[7],
+            controllers[10],
+          ]);
+          expect(engine.settings.get(`${strip} program`)).toBe(program);
+        });
+      }),
+      { numRuns: 25 },
+    );
+  });
+
+  it('goes round a loop without a gap, with every note ended, and at a new tempo from the next bar on', async () => {
+    const { score, takes } = scoreWith(1, 0);
+    const steady = { ...score, ground: { ...score.ground, tempo: 120, feel: 0 } };
+    open(musicOf(steady, takes));
+    await playback.play();
+    run(9);
+    const kick = stripsOf(steady).get(steady.parts.find(({ role }) => role === 'drums')!.id)!;
+    const downbeats = (): number[] =>
+      engine
+        .notesOf(kick, LEAD)
+        .filter(({ pitch }) => pitch === 36)
+        .map(({ on }) => on);
+    for (const second of [0, 2, 4, 6, 8]) expect(downbeats().some((on) => Math.abs(on - second) < 0.002)).toBe(true);
+    expect(playback.position()).toBeGreaterThanOrEqual(0);
+    expect(playback.position()).toBeLessThan(3840);
+    store.dispatch(ScoreActions.groundSet({ change: { tempo: 240 } }));
+    await settled();
+    run(4);
+    // The bar from 8 to 10 s sounds as it began; then bars last a second.
+    for (const second of [10, 11, 12]) expect(downbeats().some((on) => Math.abs(on - second) < 0.002)).toBe(true);
+  });
+
+  it('sounds the pick-up of what is looped before the repeat, and of what begins before it begins', async () => {
+    const { score, takes } = scoreWith(1, 0);
+    const part = score.parts[0]!;
+    const section = score.sections[0]!;
+    const take = takes[section.chosen[part.id]!] as PartTake;
+    const led = { ...take, id: 'led', notes: [{ start: -480, duration: 400, pitch: 99, velocity: 80 }] };
+    const song = {
+      ...score,
+      ground: { ...score.ground, tempo: 120, feel: 0 },
+      parts: score.parts.map((own) => ({ ...own, brief: { ...own.brief, humanise: 0 } })),
+      sections: score.sections.map((own) =>
+        own === section ? { ...own, chosen: { ...own.chosen, [part.id]: 'led' } } : own,
+      ),
+    };
+    open(musicOf(song, { ...takes, led }));
+    await playback.play();
+    // While it sounds, the place is the first bar.
+    engine.frame += RATE / 10;
+    expect(playback.position()).toBe(0);
+    run(13);
+    const strip = stripsOf(song).get(part.id)!;
+    const starts = engine.notesOf(strip, LEAD).map(({ on }) => Math.round(on * 100) / 100);
+    expect(starts.filter((on) => on < 13)).toEqual([0, 4, 8, 12]);
+  });
+
+  it('switches a line to another take on the bar, and leaves the others as they were', async () => {
+    const { score, takes } = scoreWith(1, 0);
+    const song = { ...score, ground: { ...score.ground, tempo: 120, feel: 0 } };
+    open(musicOf(song, takes));
+    await playback.play();
+    run(1);
+    const [part] = song.parts;
+    const strip = stripsOf(song).get(part!.id)!;
+    const others = (): string => JSON.stringify(engine.events.filter(([, , own]) => own !== strip));
+    const before = others();
+    store.dispatch(TakeActions.heard({ section: 'section-1', line: part!.id, take: `section-1-${part!.id}-1`, at: 0 }));
+    await settled();
+    expect(others()).toBe(before);
+    const other = takes[`section-1-${part!.id}-1`] as PartTake;
+    const heard = engine.notesOf(strip, LEAD).filter(({ on }) => on >= 1.99 && on < 3.99);
+    const expected = other.notes.filter(({ start }) => start >= 1920);
+    for (const { pitch } of expected) expect(heard.some((note) => note.pitch === pitch)).toBe(true);
+  });
+
+  it('stops with the song, when another is opened, and where sound fails', async () => {
+    const { score, takes } = scoreWith(1, 0);
+    open(musicOf(score, takes));
+    store.dispatch(SessionActions.loopToggled());
+    await playback.play();
+    for (let guard = 0; playback.playing() && guard < 20; guard++) run(5);
+    expect(playback.playing()).toBe(false);
+    expect(playback.position()).toBeNull();
+    await playback.play();
+    expect(playback.playing()).toBe(true);
+    store.dispatch(SongActions.opened({ song: { ...storedSong(musicOf(score, takes)), id: 'other' } }));
+    TestBed.tick();
+    expect(playback.playing()).toBe(false);
+    await playback.play();
+    engine.state.set({ kind: 'failed', reason: 'gone' });
+    TestBed.tick();
+    expect(playback.playing()).toBe(false);
+  });
+});

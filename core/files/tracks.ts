@@ -1,0 +1,155 @@
+import type { Ground, Score } from '../song/schema';
+import type { Course } from '../sounding/course';
+import type { NoteEvent, Performance } from '../sounding/performance';
+import type { Voice } from '../sounding/setup';
+import { keySignature } from '../theory/key';
+import { printedName } from '../theory/pitch';
+import { scaleOf } from '../theory/scale';
+import type { Ticks } from '../theory/units';
+import type { Address } from './midi-channels';
+import type { MidiEvent, MidiTrack } from './midi-write';
+
+/**
+ * What a ground tells other programs. The scale's own name goes along as text, since a key signature knows only two
+ * modes.
+ */
+const groundEvents = (at: Ticks, { tonic, scale, tempo, metre }: Ground): MidiEvent[] => [
+  { at, kind: 'text', text: `Key: ${printedName(tonic)} ${scaleOf(scale).name}` },
+  { at, kind: 'metre', beats: metre.beats, unit: metre.unit },
+  { at, kind: 'key', ...keySignature({ tonic, scale }) },
+  { at, kind: 'tempo', bpm: tempo },
+];
+
+export interface ConductorRequest {
+  readonly title: string;
+  readonly course: Course;
+  readonly score: Score;
+  /** Ticks that stand before the first bar for a pick-up; they go by the first ground. */
+  readonly lead: Ticks;
+  readonly end: Ticks;
+  /** Whether sections are named where they begin. */
+  readonly markers: boolean;
+}
+
+/** Tempo, metre and key wherever they change, and markers. */
+export function conductor({ title, course, score, lead, end, markers }: ConductorRequest): MidiTrack {
+  const grounds = course.flatMap(({ start, ground }, index) => {
+    if (ground === course[index - 1]?.ground) return [];
+    return groundEvents(index === 0 ? 0 : start + lead, ground);
+  });
+  return {
+    events: [
+      { at: 0, kind: 'name', text: title },
+      ...(course.length === 0 ? groundEvents(0, score.ground) : grounds),
+      ...(markers
+        ? course.map(({ start, section }): MidiEvent => ({ at: start + lead, kind: 'marker', text: section.name }))
+        : []),
+    ],
+    end,
+  };
+}
+
+/** A voice's instrument, volume and pan on its channel, from the start. */
+const setupEvents = ({ instrument, level, pan }: Voice, { channel }: Address): MidiEvent[] => [
+  { at: 0, kind: 'program', channel, program: instrument.program },
+  { at: 0, kind: 'controller', channel, controller: 7, value: level },
+  { at: 0, kind: 'controller', channel, controller: 10, value: pan },
+];
+
+const strokeEvents = (notes: readonly NoteEvent[], channel: number, lead: Ticks): MidiEvent[] =>
+  notes.flatMap(({ at, end, pitch, velocity }): MidiEvent[] => {
+    // A hand that is a hair early on the first beat of a file strikes at its very start.
+    const start = Math.max(0, at + lead);
+    return [
+      { at: start, kind: 'on', channel, pitch, velocity },
+      { at: Math.max(start + 1, end + lead), kind: 'off', channel, pitch, velocity: 0 },
+    ];
+  });
+
+export interface TrackRequest {
+  readonly performance: Performance;
+  readonly lead: Ticks;
+  readonly end: Ticks;
+}
+
+/**
+ * A voice's own track: its name, its instrument and level, and what it plays.
+ *
+ * @param ported  true where the file uses several ports, and so every track has to name its own
+ */
+export function voiceTrack(
+  voice: Voice,
+  address: Address,
+  ported: boolean,
+  { performance, lead, end }: TrackRequest,
+): MidiTrack {
+  const own = performance.events.filter((event) => event.voice === voice.id);
+  const notes = own.filter((event) => event.kind === 'note');
+  const { channel, port } = address;
+  const programs = own
+    .filter((event) => event.kind === 'program')
+    .filter(({ instrument }, index, all) => (all[index - 1]?.instrument ?? voice.instrument) !== instrument);
+  return {
+    events: [
+      { at: 0, kind: 'name', text: voice.name },
+      ...(ported ? [{ at: 0, kind: 'port', port } as const] : []),
+      ...setupEvents(voice, address),
+      ...programs.map(({ at, instrument }): MidiEvent => ({
+        at: at + lead,
+        kind: 'program',
+        channel,
+        program: instrument.program,
+      })),
+      ...strokeEvents(notes, channel, lead),
+    ],
+    end: notes.reduce((last, note) => Math.max(last, note.end + lead), end),
+  };
+}
+
+/**
+ * All voices in one track. Where several share a channel, as kits do, its first voice says what it sounds on, and
+ * strokes on one key that meet are put a tick apart: two notes of one key that overlap are one to most readers.
+ */
+export function oneTrack(
+  head: MidiTrack,
+  voices: readonly Voice[],
+  addresses: ReadonlyMap<string, Address>,
+  { performance, lead, end }: TrackRequest,
+): MidiTrack {
+  const byChannel = new Map<number, { voice: Voice; address: Address; notes: NoteEvent[] }>();
+  for (const voice of voices) {
+    const address = addresses.get(voice.id);
+    if (!address) continue;
+    const notes = performance.events.filter((event) => event.kind === 'note' && event.voice === voice.id);
+    const known = byChannel.get(address.channel);
+    if (known) known.notes.push(...(notes as NoteEvent[]));
+    else byChannel.set(address.channel, { voice, address, notes: notes as NoteEvent[] });
+  }
+  const channels = [...byChannel.values()];
+  return {
+    events: [
+      ...head.events,
+      ...channels.flatMap(({ voice, address }) => setupEvents(voice, address)),
+      ...channels.flatMap(({ address, notes }) => strokeEvents(apart(notes), address.channel, lead)),
+    ],
+    end: channels.flatMap(({ notes }) => notes).reduce((last, note) => Math.max(last, note.end + lead), end),
+  };
+}
+
+/** Strokes of several voices on one channel, each with a start and an end of its own on its key. */
+function apart(notes: readonly NoteEvent[]): NoteEvent[] {
+  const last = new Map<number, NoteEvent>();
+  const result: NoteEvent[] = [];
+  const places = new Map<number, number>();
+  for (const note of [...notes].sort((a, b) => a.at - b.at)) {
+    const before = last.get(note.pitch);
+    const at = before && before.at >= note.at ? before.at + 1 : note.at;
+    const moved = { ...note, at, end: Math.max(at + 1, note.end) };
+    const place = places.get(note.pitch);
+    if (before && place !== undefined && before.end > at) result[place] = { ...before, end: at };
+    places.set(note.pitch, result.length);
+    last.set(note.pitch, moved);
+    result.push(moved);
+  }
+  return result;
+}

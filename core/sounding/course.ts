@@ -1,0 +1,129 @@
+import { groundOf } from '../song/ground';
+import { layOut, sectionTicks, type Placed } from '../song/resolve';
+import type { Ground, Score, Section } from '../song/schema';
+import { barTicks, beatsOf } from '../theory/metre';
+import type { Ticks } from '../theory/units';
+import { tempoMap, type TempoMap } from './tempo-map';
+
+/** A stretch in ticks, its end not included. */
+export interface Span {
+  readonly from: Ticks;
+  readonly to: Ticks;
+}
+
+/** A section, or some bars of it, in the order in which it is played. */
+export interface Passage {
+  readonly section: Section;
+  readonly ground: Ground;
+  /** Where the section's first bar lies on the course, in ticks. */
+  readonly start: Ticks;
+  readonly length: Ticks;
+  /** What of the section is played, in ticks from its start; a pick-up belongs to its very start. */
+  readonly part: Span;
+  /** Where the same first bar lies in the running order, in ticks; null where the section has no place in it. */
+  readonly origin: Ticks | null;
+}
+
+/** What is played, in order: the running order, or some of it that comes round again. */
+export type Course = readonly Passage[];
+
+const passageOf = (score: Score, { section, start, length }: Placed): Passage => ({
+  section,
+  ground: groundOf(score, section),
+  start,
+  length,
+  part: { from: 0, to: length },
+  origin: start,
+});
+
+/** The running order as it is played through. */
+export const songCourse = (score: Score, placed: readonly Placed[] = layOut(score)): Course =>
+  placed.map((place) => passageOf(score, place));
+
+/**
+ * The running order from a moment on: where a section begins there, nothing of what stands before it is played, only
+ * its own pick-up.
+ */
+export function courseFrom(score: Score, from: Ticks, placed: readonly Placed[] = layOut(score)): Course {
+  const course = songCourse(score, placed);
+  const begins = course.findIndex(({ start }) => start === from);
+  return begins > 0 ? course.slice(begins) : course;
+}
+
+/** A section by itself, from tick 0; it is as loud as at its first place in the running order. */
+export function sectionCourse(score: Score, section: Section): Course {
+  const length = sectionTicks(score, section);
+  const origin = layOut(score).find((place) => place.section.id === section.id)?.start ?? null;
+  return [{ section, ground: groundOf(score, section), start: 0, length, part: { from: 0, to: length }, origin }];
+}
+
+/**
+ * Some of the running order, played round and round: what is looped follows itself, so that its pick-up sounds before
+ * it comes again and its last notes ring on into it. Two rounds stand for all.
+ */
+export function loopCourse(score: Score, { from, to }: Span, placed: readonly Placed[] = layOut(score)): Course {
+  const round = songCourse(score, placed)
+    .filter(({ start, length }) => start < to && start + length > from)
+    .map((passage) => ({
+      ...passage,
+      part: { from: Math.max(0, from - passage.start), to: Math.min(passage.length, to - passage.start) },
+    }));
+  return [...round, ...round.map((passage) => ({ ...passage, start: passage.start + to - from }))];
+}
+
+/** Seconds along a course; an empty one goes by the song's own tempo. */
+export const tempoOf = (course: Course, score: Score): TempoMap =>
+  tempoMap(
+    course.length === 0
+      ? [{ start: 0, end: 1, tempo: score.ground.tempo }]
+      : course.map(({ start, part, ground }) => ({
+          start: start + part.from,
+          end: start + part.to,
+          tempo: ground.tempo,
+        })),
+  );
+
+/** The ground at a moment; before and after the course, the song's own. */
+export const groundAt = (course: Course, at: Ticks, score: Score): Ground =>
+  course.find(({ start, part }) => start + part.from <= at && at < start + part.to)?.ground ?? score.ground;
+
+/** Every bar line of a course and its end, rising. */
+export function barLines(course: Course): Ticks[] {
+  const lines = course.flatMap(({ start, length, part, ground }) => {
+    const bar = barTicks(ground.metre);
+    return Array.from({ length: Math.ceil(length / bar) }, (_, index) => index * bar)
+      .filter((line) => line >= part.from && line < part.to)
+      .map((line) => start + line);
+  });
+  const last = course.at(-1);
+  return [...lines, last ? last.start + last.part.to : 0];
+}
+
+/** Every felt beat of a course, rising. */
+export const beatLines = (course: Course): Ticks[] =>
+  barLines(course)
+    .slice(0, -1)
+    .flatMap((line) => {
+      const passage = course.find(({ start, part }) => start + part.from <= line && line < start + part.to);
+      return passage ? beatsOf(passage.ground.metre).map(({ at }) => line + at) : [];
+    });
+
+/** A stroke of the metronome. */
+export interface Click {
+  readonly at: Ticks;
+  readonly strong: boolean;
+}
+
+/** The beats of a span, the bar lines strong; before the first bar, those that a pick-up is counted by. */
+export function clicks(course: Course, span: Span): Click[] {
+  return course.flatMap(({ start, length, part, ground: { metre } }, index) => {
+    const bar = barTicks(metre);
+    const before = index === 0 && part.from === 0 ? -bar : 0;
+    const to = Math.min(span.to, start + part.to);
+    const from = Math.max(span.from, start + part.from + before);
+    if (from >= to) return [];
+    return Array.from({ length: Math.ceil((length - before) / bar) }, (_, count) => start + before + count * bar)
+      .flatMap((line) => beatsOf(metre).map((beat) => ({ at: line + beat.at, strong: beat.at === 0 })))
+      .filter(({ at }) => at >= from && at < to);
+  });
+}

@@ -1,0 +1,35 @@
+import type { Ground, Note } from '../song/schema';
+import { beatsOf, type Metre } from '../theory/metre';
+import { modulo, TICKS_PER_QUARTER, type Percent, type Ticks } from '../theory/units';
+import { remembering } from './remember';
+
+/**
+ * Where a written moment sounds: swing delays the second half of every simple beat, at 100 % to the last triplet. It is
+ * the only rule of swing there is; every part and the chord line go by it.
+ */
+export function swung(at: Ticks, swing: Percent, metre: Metre): Ticks {
+  if (swing === 0 || beatsOf(metre).some(({ division }) => division === 3)) return at;
+  const inBeat = modulo(at, TICKS_PER_QUARTER);
+  const half = TICKS_PER_QUARTER / 2;
+  const delay = (half / 3) * (swing / 100);
+  const warped = inBeat < half ? inBeat * (1 + delay / half) : half + delay + (inBeat - half) * (1 - delay / half);
+  return at - inBeat + Math.round(warped);
+}
+
+const remembered = remembering();
+
+/** Notes where they sound on a ground: swung, then spread by their own nudges, in order of their starts. */
+export function grooved(notes: readonly Note[], { swing, metre }: Pick<Ground, 'swing' | 'metre'>): readonly Note[] {
+  return remembered(notes, `${swing} ${metre.beats}/${metre.unit} ${metre.groups.join('+')}`, () =>
+    notes
+      .map((note) => {
+        const start = swung(note.start, swing, metre) + (note.nudge ?? 0);
+        return { ...note, start, duration: Math.max(1, swung(note.start + note.duration, swing, metre) - start) };
+      })
+      .sort(byStart),
+  );
+}
+
+/** The order of notes in time, the lower first where they start together. */
+export const byStart = (a: Pick<Note, 'start' | 'pitch'>, b: Pick<Note, 'start' | 'pitch'>): number =>
+  a.start - b.start || a.pitch - b.pitch;

@@ -1,0 +1,185 @@
+import { energised, energyCurve, restsBelow } from '../song/energy';
+import { groundOf } from '../song/ground';
+import type { Music } from '../song/resolve';
+import { HARMONY, type ChordSetting, type LineId, type Note, type Part, type Section } from '../song/schema';
+import { barTicks } from '../theory/metre';
+import type { MidiNote, Percent, Ticks, Velocity } from '../theory/units';
+import { chordLineNotes } from './chord-line';
+import type { Course, Passage, Span } from './course';
+import type { Instrument } from './instruments';
+import { chordInstrument, voicesOf, type Voice } from './setup';
+import { soundingNotes, strummedNotes } from './stages';
+
+/** A note as it sounds; ticks along the course. */
+export interface NoteEvent {
+  readonly kind: 'note';
+  readonly voice: LineId;
+  readonly at: Ticks;
+  readonly end: Ticks;
+  readonly pitch: MidiNote;
+  readonly velocity: Velocity;
+}
+
+/** From here on a voice sounds on another instrument. */
+interface ProgramEvent {
+  readonly kind: 'program';
+  readonly voice: LineId;
+  readonly at: Ticks;
+  readonly instrument: Instrument;
+}
+
+/** What happens while music sounds; bends and controllers will stand beside notes and programs. */
+export type PerformanceEvent = NoteEvent | ProgramEvent;
+
+/** Music as it sounds: what playback, files and tools all read. */
+export interface Performance {
+  /** Everything that can sound, with its instrument, level and pan. */
+  readonly setup: readonly Voice[];
+  /** What begins inside the span, in order. */
+  readonly events: readonly PerformanceEvent[];
+  /** What began before the span and still holds when it begins: notes that sound, and the last program of a voice. */
+  readonly chase: readonly PerformanceEvent[];
+}
+
+/** How a section's chord line sounds by itself; null where it does not. */
+export type ChordLine = (section: Section) => ChordSetting | null;
+
+export interface PerformanceRequest {
+  readonly music: Music;
+  readonly course: Course;
+  /** Ticks along the course; all of it, with any pick-up, where nothing is said. */
+  readonly span?: Span;
+  /** Where the chord line sounds by itself; nowhere where nothing is said. */
+  readonly chordLine?: ChordLine;
+  /** Lines that are asked for; all where nothing is said. */
+  readonly only?: (line: LineId) => boolean;
+}
+
+const EVERYTHING: Span = { from: Number.NEGATIVE_INFINITY, to: Number.POSITIVE_INFINITY };
+
+/** How long a note may ring past its section, and how early a pick-up may start: one bar. */
+const seamOf = ({ ground }: Passage): Ticks => barTicks(ground.metre);
+
+/** A line's notes in a passage, from the section's start; what lies beyond a shortened section is silent. */
+function passageNotes(notes: readonly Note[], passage: Passage): readonly Note[] {
+  const { from, to } = passage.part;
+  const earliest = from === 0 ? -seamOf(passage) : from;
+  return notes.flatMap((note) => {
+    if (note.start >= to) return [];
+    if (note.start >= earliest) return [note];
+    // Bars that are looped by themselves begin with what is held there.
+    const left = note.start + note.duration - from;
+    return from > 0 && left > 0 && note.start >= 0 ? [{ ...note, start: from, duration: left }] : [];
+  });
+}
+
+/** One line of the music: what it sounds in a section, and how loud the energy line leaves it. */
+interface Line {
+  readonly id: LineId;
+  readonly notesIn: (section: Section) => readonly Note[];
+  /** Velocity at a moment of the running order, where it has one; null where the line rests. */
+  readonly loudness: (velocity: Velocity, at: Ticks | null) => Velocity | null;
+  /** Rings over the end of its section for a bar, until it sounds again. */
+  readonly rings: boolean;
+}
+
+function partLine(music: Music, part: Part, energy: ((at: Ticks) => Percent) | null): Line {
+  return {
+    id: part.id,
+    notesIn: (section) => soundingNotes(music, section, part),
+    loudness: (velocity, at) => {
+      if (!energy || !part.brief.follows || at === null) return velocity;
+      const felt = energy(at);
+      return felt < restsBelow(part.role) ? null : energised(velocity, felt);
+    },
+    rings: true,
+  };
+}
+
+const chordLineOf = (music: Music, settingOf: ChordLine): Line => ({
+  id: HARMONY,
+  notesIn: (section) => {
+    const setting = settingOf(section);
+    if (!setting) return [];
+    return strummedNotes(chordLineNotes(music, section, setting), groundOf(music.score, section));
+  },
+  loudness: (velocity) => velocity,
+  rings: false,
+});
+
+/**
+ * What a line sounds along a course. A note may ring past its section for a bar, until the line's next onset; a pick-up
+ * before a section silences the line's older notes. Both depend on two neighbouring passages only, so neighbouring
+ * windows give the same notes as one.
+ */
+function lineEvents(line: Line, course: Course, span: Span): NoteEvent[] {
+  return course.flatMap((passage, index): NoteEvent[] => {
+    const { start, part, section, origin } = passage;
+    const seam = seamOf(passage);
+    if (start + part.from - seam >= span.to || start + part.to + seam <= span.from) return [];
+    const own = passageNotes(line.notesIn(section), passage);
+    if (own.length === 0) return [];
+    const next = course[index + 1];
+    const following = next ? passageNotes(line.notesIn(next.section), next)[0] : undefined;
+    const takeOver = next && following ? next.start + following.start : Number.POSITIVE_INFINITY;
+    const latest = Math.min(takeOver, start + part.to + (line.rings ? seam : 0));
+    return own.flatMap((note): NoteEvent[] => {
+      const at = start + note.start;
+      const end = Math.min(at + note.duration, latest);
+      if (end <= at) return [];
+      const velocity = line.loudness(note.velocity, origin === null ? null : origin + note.start);
+      return velocity === null ? [] : [{ kind: 'note', voice: line.id, at, end, pitch: note.pitch, velocity }];
+    });
+  });
+}
+
+/** The chord line sounds in each section on what its voicing is meant for. */
+function chordPrograms(course: Course, settingOf: ChordLine): ProgramEvent[] {
+  return course.flatMap(({ section, start, part }): ProgramEvent[] => {
+    const setting = settingOf(section);
+    return setting
+      ? [{ kind: 'program', voice: HARMONY, at: start + part.from, instrument: chordInstrument(setting.family) }]
+      : [];
+  });
+}
+
+/** In order; programs before the notes that they are for. */
+const inOrder = (a: PerformanceEvent, b: PerformanceEvent): number =>
+  a.at - b.at || (a.kind === 'note' ? 1 : 0) - (b.kind === 'note' ? 1 : 0) || pitchOf(a) - pitchOf(b);
+
+const pitchOf = (event: PerformanceEvent): MidiNote => (event.kind === 'note' ? event.pitch : -1);
+
+/**
+ * The one way from a song to what sounds. Playback, files, measurements and tools all read this, so that what is heard
+ * is what is delivered.
+ */
+export function perform({ music, course, span = EVERYTHING, chordLine, only }: PerformanceRequest): Performance {
+  const energy = energyCurve(music.score);
+  const lines = [
+    ...music.score.parts.map((part) => partLine(music, part, energy)),
+    ...(chordLine ? [chordLineOf(music, chordLine)] : []),
+  ];
+  const notes = lines.filter(({ id }) => !only || only(id)).flatMap((line) => lineEvents(line, course, span));
+  const programs = chordLine && (!only || only(HARMONY)) ? chordPrograms(course, chordLine) : [];
+  const events: readonly PerformanceEvent[] = [...programs, ...notes];
+  const before = programs.findLast(({ at }) => at < span.from);
+  return {
+    setup: voicesOf(music.score, (programs[0] ?? before)?.instrument),
+    events: events.filter(({ at }) => at >= span.from && at < span.to).sort(inOrder),
+    chase: [...(before ? [before] : []), ...notes.filter(({ at, end }) => at < span.from && end > span.from)],
+  };
+}
+
+/**
+ * How far before a course the first notes of it begin, in ticks: its pick-up.
+ *
+ * @param part  parts that count; all where nothing is said
+ */
+export function pickUpOf(music: Music, course: Course, counts: (part: Part) => boolean = () => true): Ticks {
+  const [first] = course;
+  if (!first || first.part.from > 0) return 0;
+  return music.score.parts.filter(counts).reduce((furthest, part) => {
+    const [earliest] = passageNotes(soundingNotes(music, first.section, part), first);
+    return Math.max(furthest, -(earliest?.start ?? 0));
+  }, 0);
+}

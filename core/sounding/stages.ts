@@ -1,0 +1,87 @@
+import { barOf, groundOf } from '../song/ground';
+import { own } from '../song/look-up';
+import { partTake, soundingId, type Music } from '../song/resolve';
+import type { Ground, Note, Part, Score, Section } from '../song/schema';
+import { aroundSolos } from '../song/solo';
+import { styleIn } from '../styles/styles';
+import { barTicks } from '../theory/metre';
+import { felt } from './feel';
+import { fittedNotes } from './follow-chords';
+import { byStart, grooved } from './groove';
+import { humanised } from './humanise';
+import { numberOf, remembering } from './remember';
+
+const SILENT: readonly Note[] = [];
+
+/**
+ * What a part plays in a section as it is written: its take over the chords that sound, with room for solos. Pictures
+ * show this, and everything that sounds is made of it.
+ *
+ * The stages in their order are the take, fitted to the chords, around the solos; treatments of a part will come next.
+ *
+ * @returns notes from the section's start, the same list as long as nothing changes
+ */
+export function writtenNotes(music: Music, section: Section, part: string): readonly Note[] {
+  const take = partTake(music.takes, soundingId(section, part, music.heard));
+  if (!take) return SILENT;
+  return aroundSolos(fittedNotes(music, section, take), section, part, barOf(music.score, section));
+}
+
+const swapped = remembering();
+
+/** The drums of a kit that the writer has put in place of others. */
+const onKit = (notes: readonly Note[], swaps: Part['swaps']): readonly Note[] =>
+  Object.keys(swaps).length === 0
+    ? notes
+    : swapped(notes, String(numberOf(swaps)), () =>
+        notes.map((note) => ({ ...note, pitch: own(swaps, String(note.pitch)) ?? note.pitch })).sort(byStart),
+      );
+
+const parted = remembering();
+
+/**
+ * Notes that end before the same pitch starts again, so that every note that starts ends by itself. Of notes that start
+ * together on one pitch the louder stays.
+ */
+export const withoutOverlaps = (notes: readonly Note[]): readonly Note[] =>
+  parted(notes, '', () => {
+    const last = new Map<number, number>();
+    const result: Note[] = [];
+    for (const note of notes) {
+      const at = last.get(note.pitch);
+      const before = at === undefined ? undefined : result[at];
+      if (at !== undefined && before?.start === note.start) {
+        if (note.velocity > before.velocity) result[at] = note;
+        continue;
+      }
+      if (at !== undefined && before && before.start + before.duration > note.start)
+        result[at] = { ...before, duration: note.start - before.start };
+      last.set(note.pitch, result.length);
+      result.push(note);
+    }
+    return result;
+  });
+
+/** The chord line as it sounds: in the groove of its ground, without the hands of any part. */
+export const strummedNotes = (notes: readonly Note[], ground: Ground): readonly Note[] =>
+  withoutOverlaps(grooved(notes, ground));
+
+/**
+ * Written notes as they sound when a part plays them: in the groove, in the feel of its style, by its own hands, on its
+ * own kit, and every one with an end of its own.
+ */
+function playedNotes(
+  notes: readonly Note[],
+  { id, role, brief, swaps, style }: Part,
+  ground: Ground,
+  song: Pick<Score, 'styles'>,
+): readonly Note[] {
+  const bar = barTicks(ground.metre);
+  const { feel } = styleIn(song, style ?? ground.style);
+  const inFeel = felt(grooved(notes, ground), feel, ground.feel ?? 100, role, bar);
+  return withoutOverlaps(onKit(humanised(inFeel, brief.humanise, id, bar), swaps));
+}
+
+/** What a part sounds in a section, from the section's start, in order. */
+export const soundingNotes = (music: Music, section: Section, part: Part): readonly Note[] =>
+  playedNotes(writtenNotes(music, section, part.id), part, groundOf(music.score, section), music.score);

@@ -1,0 +1,124 @@
+import * as fc from 'fast-check';
+import type { Music } from '../song/resolve';
+import type { Note, Part, PartTake, Score, Take } from '../song/schema';
+import { CHORD_RHYTHMS } from '../styles/chord-rhythms';
+import { STYLES } from '../styles/styles';
+import { METRES } from '../theory/metre';
+import { scoreWith } from './scores';
+import { musicOf } from './sounding';
+
+const percent = fc.integer({ min: 0, max: 100 });
+
+/** Drafting takes longer than all that is tried here: a few drafted songs serve for all rounds. */
+const drafted = new Map<number, ReturnType<typeof scoreWith>>();
+function draftedSong(seed: number): ReturnType<typeof scoreWith> {
+  const known = drafted.get(seed) ?? scoreWith(seed, 0);
+  drafted.set(seed, known);
+  return known;
+}
+
+/** How a small song is to sound. */
+export interface Twist {
+  readonly seed: number;
+  readonly swing: number;
+  readonly feel: number;
+  readonly style: string;
+  readonly humanise: readonly number[];
+  readonly levels: readonly number[];
+  readonly pans: readonly number[];
+  readonly muted: number;
+  readonly energy: readonly { readonly place: number; readonly at: number; readonly value: number }[];
+  readonly tempos: readonly number[];
+  readonly metre: number;
+  readonly pickUps: readonly number[];
+  readonly order: readonly number[];
+  readonly solo: boolean;
+  readonly rhythm: string;
+  readonly percussion: boolean;
+}
+
+/**
+ * All that decides how a song sounds, drawn at random: swing, feel, hands, levels, energy, solos, pick-ups, tempos and
+ * metres of sections, chord rhythms with chances, drums and percussion on the same keys.
+ */
+export const twists: fc.Arbitrary<Twist> = fc.record({
+  seed: fc.integer({ min: 1, max: 4 }),
+  swing: percent,
+  feel: fc.integer({ min: 0, max: 150 }),
+  style: fc.constantFrom(...STYLES.map(({ id }) => id)),
+  humanise: fc.array(percent, { minLength: 1, maxLength: 6 }),
+  levels: fc.array(percent, { minLength: 1, maxLength: 6 }),
+  pans: fc.array(fc.integer({ min: -100, max: 100 }), { minLength: 1, maxLength: 6 }),
+  muted: fc.integer({ min: 0, max: 12 }),
+  energy: fc.array(fc.record({ place: fc.nat({ max: 3 }), at: fc.integer({ min: 0, max: 1440 }), value: percent }), {
+    maxLength: 5,
+  }),
+  tempos: fc.array(
+    fc.integer({ min: 400, max: 2400 }).map((tempo) => tempo / 10),
+    { minLength: 2, maxLength: 2 },
+  ),
+  metre: fc.nat({ max: METRES.length - 1 }),
+  // What is earlier than the bar line by less is a hand, which files put on the line where they begin with it.
+  pickUps: fc.array(fc.integer({ min: 120, max: 900 }), { maxLength: 2 }),
+  order: fc.array(fc.nat({ max: 1 }), { minLength: 1, maxLength: 4 }),
+  solo: fc.boolean(),
+  rhythm: fc.constantFrom(...CHORD_RHYTHMS.map(({ id }) => id)),
+  percussion: fc.boolean(),
+});
+
+const at = <T>(list: readonly T[], index: number): T => list[index % list.length] as T;
+
+/** The first melody notes of a take with others before the bar line. */
+const withPickUp = (notes: readonly Note[], ticks: readonly number[]): Note[] => [
+  ...ticks.map((start, index) => ({ start: -start, duration: 90, pitch: 61 + index, velocity: 77 })).reverse(),
+  ...notes,
+];
+
+/** A small drafted song that sounds so. */
+export function songOf(twist: Twist): Music {
+  const { score, takes } = draftedSong(twist.seed);
+  const drums = score.parts.find(({ role }) => role === 'drums');
+  const hands: Part[] = drums && twist.percussion ? [{ ...drums, id: 'hands', name: 'Hands', role: 'percussion' }] : [];
+  const parts = [...score.parts, ...hands].map((part, index) => ({
+    ...part,
+    level: at(twist.levels, index),
+    pan: at(twist.pans, index),
+    muted: index === twist.muted,
+    brief: { ...part.brief, humanise: at(twist.humanise, index) },
+  }));
+  const [lead, other] = parts;
+  const made: Record<string, Take> = {};
+  const sections = score.sections.map((section, index) => {
+    const chosen: Record<string, string | null> = { ...section.chosen };
+    for (const part of lead && twist.pickUps.length > 0 ? [lead] : []) {
+      const take = takes[chosen[part.id] ?? ''] as PartTake;
+      const id = `led-${section.id}`;
+      made[id] = {
+        ...take,
+        id,
+        notes: withPickUp(take.notes, twist.pickUps),
+        origin: { ...take.origin, how: 'edited' },
+      };
+      chosen[part.id] = id;
+    }
+    // Drums and percussion play the same: every stroke meets another on its key.
+    if (drums && hands.length > 0) chosen['hands'] = chosen[drums.id] ?? null;
+    return {
+      ...section,
+      chosen,
+      chordSetting: { ...section.chordSetting, rhythm: twist.rhythm },
+      ground: { tempo: at(twist.tempos, index), ...(index === 1 ? { metre: at(METRES, twist.metre) } : {}) },
+      solos: twist.solo && index === 0 && lead && other ? [{ part: lead.id, over: other.id, from: 0, to: 1 }] : [],
+    };
+  });
+  const order = twist.order.map((section, index) => ({ id: `place-${index}`, section: at(sections, section).id }));
+  const song: Score = {
+    ...score,
+    ground: { ...score.ground, swing: twist.swing, feel: twist.feel, style: twist.style },
+    parts,
+    sections,
+    order,
+    energy: twist.energy.map(({ place, at: tick, value }) => ({ occurrence: at(order, place).id, at: tick, value })),
+  };
+  return musicOf(song, { ...takes, ...made });
+}

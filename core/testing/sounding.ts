@@ -1,0 +1,29 @@
+import { NOTHING_HEARD, type HeardTakes, type Music, type Takes } from '../song/resolve';
+import type { LineId, Score } from '../song/schema';
+import { songCourse, type Span } from '../sounding/course';
+import { perform } from '../sounding/performance';
+import type { Ticks } from '../theory/units';
+
+/** A song whose chosen takes sound, for specs. */
+export const musicOf = (score: Score, takes: Takes, heard: HeardTakes = NOTHING_HEARD): Music => ({
+  score,
+  takes,
+  heard,
+});
+
+/** A note that sounds, in ticks of the running order. */
+export interface HeardNote {
+  readonly part: LineId;
+  readonly start: Ticks;
+  readonly end: Ticks;
+  readonly pitch: number;
+  readonly velocity: number;
+}
+
+/** What begins in a span of the running order, for specs; the whole song and its pick-up where none is named. */
+export function heardNotes(score: Score, takes: Takes, heard: HeardTakes = NOTHING_HEARD, span?: Span): HeardNote[] {
+  const { events } = perform({ music: { score, takes, heard }, course: songCourse(score), ...(span ? { span } : {}) });
+  return events
+    .filter((event) => event.kind === 'note')
+    .map(({ voice, at, end, pitch, velocity }) => ({ part: voice, start: at, end, pitch, velocity }));
+}
