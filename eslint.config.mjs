@@ -78,6 +78,19 @@ export default tseslint.config(
     },
   },
   {
+    files: ['core/**/*.ts', 'app/src/**/*.ts', 'tools/**/*.ts'],
+    ignores: ['**/*.spec.ts', 'core/song/take.ts', 'core/song/migrations/**'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "Property[key.name='origin'][value.type='ObjectExpression']",
+          message: 'takes are made in core/song/take.ts, so that each says what it came from and what it lies over',
+        },
+      ],
+    },
+  },
+  {
     files: ['core/compose/**/*.ts', 'core/trellis/**/*.ts', 'core/study/infer/**/*.ts'],
     ignores: ['**/*.spec.ts'],
     rules: {

@@ -182,6 +182,7 @@ test('whatever a song is called, every file arrives', async ({ page }) => {
     await page.getByLabel('Section name').press('Enter');
     await page.getByRole('button', { name: 'Add a section', exact: true }).click();
     await page.getByRole('menuitem', { name: 'New verse' }).click();
+    await expect(page.getByRole('menu')).toBeHidden();
   }
   await page.keyboard.press('Control+e');
   const rows = page.getByRole('row').filter({ has: page.getByRole('button', { name: /^Download/ }) });

@@ -77,6 +77,7 @@ test('the whole way from a new song to delivered files, and the focus never fall
     await press(page, button(page, 'Mix'));
     const mix = page.getByRole('region', { name: 'Mix' });
     const removers = mix.getByRole('button', { name: /^Remove / });
+    await expect(removers.first()).toBeVisible();
     const count = await removers.count();
     await press(page, removers.first());
     await expect(removers).toHaveCount(count - 1);

@@ -8,11 +8,12 @@ import { resolve } from 'node:path';
 import { BasicSoundBank, SoundBankLoader, SpessaSynthProcessor } from 'spessasynth_core';
 import { draft } from '@fendro/core/compose/draft';
 import { endSong } from '@fendro/core/compose/ending';
-import { ENGINE } from '@fendro/core/compose/engine';
+import { harmonyAsking, partAsking } from '@fendro/core/compose/asking';
 import { choose } from '@fendro/core/song/edit';
 import { NOTHING_HEARD, songTicks } from '@fendro/core/song/resolve';
-import { draftingRank, LISTENS_TO } from '@fendro/core/song/roles';
+import { inDraftingOrder, listenedTo } from '@fendro/core/song/roles';
 import { HARMONY, type Asking, type PartTake, type Score, type Take } from '@fendro/core/song/schema';
+import { draftedTake, type Drafted } from '@fendro/core/song/take';
 import type { Style } from '@fendro/core/song/style';
 import { songCourse, tempoOf } from '@fendro/core/sounding/course';
 import type { Family } from '@fendro/core/sounding/instruments';
@@ -38,38 +39,30 @@ const SEED = 7;
 function songOf(style: Style): { score: Score; takes: Record<string, Take>; ended: number } {
   const scale = style.scales[0] ?? 'major';
   const ground = groundFor(style, { tonic: tonicsFor(scale)[2] ?? 0, scale });
-  const base = { engine: ENGINE, ground, bars: 8, kind: 'verse' as const, beside: [] };
+  const place = { ground, bars: 8, kind: 'verse' as const };
   let score = startScore(style.name, ground, style);
   const [section] = score.sections;
   if (!section) throw new Error('no section');
   const takes: Record<string, Take> = {};
-  const head = (id: string, asking: Asking) => ({
-    id,
-    section: section.id,
-    length: 8 * barTicks(ground.metre),
-    origin: { how: 'drafted' as const, asking, seed: SEED, attempt: 0, parents: [] },
-  });
-  const asked: Asking = { ...base, harmonyBrief: section.harmonyBrief };
+  const length = 8 * barTicks(ground.metre);
+  const add = (line: string, asking: Asking, content: Drafted): void => {
+    const id = line === HARMONY ? 'chords' : line;
+    takes[id] = draftedTake({ id, section: section.id, length }, { asking, seed: SEED, attempt: 0 }, content);
+    score = choose(score, section.id, line, id);
+  };
+  const asked = harmonyAsking(place, section.harmonyBrief);
   const harmony = draft({ asking: asked, seed: SEED, chords: null, beside: [] }, 0);
   if (!harmony.ok || harmony.content.of !== 'harmony') throw new Error(`${style.name} has no chords`);
-  takes['chords'] = { ...head('chords', asked), of: 'harmony', chords: harmony.content.chords };
-  score = choose(score, section.id, HARMONY, 'chords');
-  for (const part of [...score.parts].sort((a, b) => draftingRank(a.role) - draftingRank(b.role))) {
-    const listened = score.parts.find(({ role }) => role === LISTENS_TO[part.role]);
+  add(HARMONY, asked, harmony.content);
+  for (const part of inDraftingOrder(score.parts)) {
+    const listened = listenedTo(part, score.parts);
     const beside = Object.values(takes).filter(
       (take): take is PartTake => take.of === 'part' && take.part === listened?.id,
     );
-    const asking: Asking = {
-      ...base,
-      role: part.role,
-      brief: part.brief,
-      harmony: 'chords',
-      beside: beside.map(({ id }) => id),
-    };
+    const asking = partAsking(place, part, { harmony: 'chords', beside: beside.map(({ id }) => id) });
     const result = draft({ asking, seed: SEED + part.colour, chords: harmony.content.chords, beside }, 0);
     if (!result.ok || result.content.of !== 'part') throw new Error(`${style.name}, ${part.name}: nothing`);
-    takes[part.id] = { ...head(part.id, asking), of: 'part', part: part.id, notes: result.content.notes };
-    score = choose(score, section.id, part.id, part.id);
+    add(part.id, asking, { ...result.content, part: part.id });
   }
   let serial = 0;
   const ended = endSong(score, takes, style.ending, (kind) => `${kind}-end-${serial++}`);

@@ -4,7 +4,7 @@
  */
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { resolve } from 'node:path';
-import { ENGINE } from '@fendro/core/compose/engine';
+import { harmonyAsking, partAsking } from '@fendro/core/compose/asking';
 import { draftTakes, type DraftedTake } from '@fendro/core/compose/takes';
 import { choose, remark } from '@fendro/core/song/edit';
 import { openSong } from '@fendro/core/song/song-file';
@@ -23,6 +23,7 @@ import {
   type Song,
   type Take,
 } from '@fendro/core/song/schema';
+import { draftedTake } from '@fendro/core/song/take';
 import { newPart, newSection, partFrom } from '@fendro/core/styles/band';
 import { styleOf } from '@fendro/core/styles/styles';
 import { barTicks, METRES } from '@fendro/core/theory/metre';
@@ -158,17 +159,13 @@ function addLine(
   beside: readonly PartTake[],
 ): Take {
   const length = plan.bars * barTicks(ground.metre);
-  const made = draftSome(asking, seed, chords, beside).map(({ attempt, content }): Take => {
-    const base = {
-      id: `${plan.id}-${line}-${attempt}`,
-      section: plan.id,
-      length,
-      origin: { how: 'drafted' as const, asking, seed, attempt, parents: [] },
-    };
-    return content.of === 'part'
-      ? { ...base, of: 'part', part: line, notes: content.notes }
-      : { ...base, of: 'harmony', chords: content.chords };
-  });
+  const made = draftSome(asking, seed, chords, beside).map(({ attempt, content }) =>
+    draftedTake(
+      { id: `${plan.id}-${line}-${attempt}`, section: plan.id, length },
+      { asking, seed, attempt },
+      content.of === 'part' ? { ...content, part: line } : content,
+    ),
+  );
   for (const take of made) {
     takes[take.id] = take;
     heard.push({ take: take.id, at: 0 });
@@ -182,11 +179,11 @@ for (const plan of PLANS) {
   const section = newSection(STYLE, plan.kind, plan.id);
   const harmonyBrief = { ...section.harmonyBrief, ...plan.harmony };
   score = { ...score, sections: [...score.sections, { ...section, bars: plan.bars, harmonyBrief }] };
-  const base = { engine: ENGINE, ground, bars: plan.bars, kind: plan.kind };
+  const place = { ground, bars: plan.bars, kind: plan.kind };
   const harmony = addLine(
     plan,
     HARMONY,
-    { ...base, harmonyBrief, beside: [] },
+    harmonyAsking(place, harmonyBrief),
     SEED,
     plan.pickHarmony,
     null,
@@ -198,13 +195,11 @@ for (const plan of PLANS) {
     const wish = plan.parts[part.id];
     if (!wish) continue;
     const beside: PartTake[] = part.role === 'bass' && drums ? [drums] : [];
-    const asking: Asking = {
-      ...base,
-      brief: { ...part.brief, ...wish.brief },
-      role: part.role,
-      harmony: harmony.id,
-      beside: beside.map(({ id }) => id),
-    };
+    const asking = partAsking(
+      place,
+      { ...part, brief: { ...part.brief, ...wish.brief } },
+      { harmony: harmony.id, beside: beside.map(({ id }) => id) },
+    );
     const chosen = addLine(plan, part.id, asking, SEED + parts.indexOf(part) + 1, wish.pick, harmony.chords, beside);
     if (part.role === 'drums') drums = chosen as PartTake;
   }

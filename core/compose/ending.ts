@@ -5,7 +5,6 @@ import { isDrumRole } from '../song/roles';
 import {
   HARMONY,
   type ChordSpan,
-  type HarmonyTake,
   type Note,
   type Part,
   type PartTake,
@@ -25,9 +24,9 @@ import { readRoman } from '../theory/roman';
 import { scaleOf } from '../theory/scale';
 import { clamp, modulo, range, TICKS_PER_QUARTER, type MidiNote, type Ticks } from '../theory/units';
 import { isDeadEnd } from '../trellis/trellis';
-import { ENGINE } from './engine';
 import { plainHarmony } from './harmony/progression';
 import { voiceChords, type VoicingWish } from '../voicing/voicing';
+import { voicedTake, chordsTake } from '../song/take';
 
 /** What each ending is called, and the bars that it takes. */
 export const ENDING_NAMES: Readonly<Record<Ending, { readonly name: string; readonly bars: 1 | 2 }>> = {
@@ -232,14 +231,10 @@ export function endSong(score: Score, takes: Takes, ending: Ending, newId: (kind
     chordSetting: last.chordSetting,
   };
   const from = `ending: ${ENDING_NAMES[ending].name}`;
-  const chords: HarmonyTake = {
-    id: newId('take'),
-    of: 'harmony',
-    section: section.id,
-    length,
-    chords: spansOf(strokes, length),
-    origin: { how: 'picked', from, asking: null, seed: 0, attempt: 0, parents: [] },
-  };
+  const chords = chordsTake({ id: newId('take'), section: section.id, length }, spansOf(strokes, length), {
+    how: 'picked',
+    from,
+  });
   const played = score.parts.flatMap((part): PartTake[] => {
     const before = partTake(takes, chosenId(last, part.id));
     if (!before || before.notes.length === 0) return [];
@@ -247,26 +242,13 @@ export function endSong(score: Score, takes: Takes, ending: Ending, newId: (kind
     const notes = player(part, strokes, before.notes, ending).filter(
       ({ pitch }) => isDrumRole(part.role) || (pitch >= part.brief.low && pitch <= part.brief.high),
     );
-    const asking = {
-      engine: ENGINE,
-      ground,
-      bars,
-      kind: 'outro' as const,
-      brief: part.brief,
-      role: part.role,
-      harmony: chords.id,
-      beside: [],
-    };
     return [
-      {
-        id: newId('take'),
-        of: 'part',
-        part: part.id,
-        section: section.id,
-        length,
-        notes: notes.sort((a, b) => a.start - b.start || a.pitch - b.pitch),
-        origin: { how: 'voiced', from, asking, seed: 0, attempt: 0, parents: [before.id] },
-      },
+      voicedTake(
+        { id: newId('take'), section: section.id, length },
+        part,
+        notes.sort((a, b) => a.start - b.start || a.pitch - b.pitch),
+        { from, parents: [before.id], harmony: chords.id, ground },
+      ),
     ];
   });
   const occurrence = newId('occurrence');

@@ -13,6 +13,7 @@ import { ENGINE } from './engine';
 import { listed, playOwnPhrase } from './own-phrases';
 import { AS_IT_IS } from './phrase';
 import { findPhrases, playPhrase } from './phrases';
+import { editedTake } from '../song/take';
 
 const { score, takes } = scoreWith(6, 0);
 const ground = score.ground;
@@ -90,7 +91,7 @@ describe('a phrase of one’s own', () => {
         (request) => {
           const result = draft(request, 0);
           if (!result.ok || result.content.of !== 'part' || result.content.notes.length === 0) return;
-          const from = { ...take('melody'), notes: result.content.notes };
+          const from = editedTake('from', take('melody'), result.content.notes);
           const own = phraseFrom(from, request.asking.role!, request.chords!, request.asking.ground, {
             id: 'p',
             name: 'any',

@@ -1,4 +1,3 @@
-import { DEFAULT_BRIEFS } from '../song/briefs';
 import type { Asking, Brief, ChordSpan, Note, Role } from '../song/schema';
 import { CHORD_RHYTHMS } from '../styles/chord-rhythms';
 import { COMMON_PICKING, COMMON_STRUMS } from '../styles/common-figures';
@@ -14,6 +13,7 @@ import { contextOf, type PartContext } from './context';
 import { draftPicking, draftStrum } from './guitar';
 import { playOwnPhrase } from './own-phrases';
 import type { Phrase, PhraseTurn } from './phrase';
+import { roleOf } from '../song/roles';
 
 const ORDERS: readonly (readonly [name: string, order: readonly number[]])[] = [
   ['up', [0, 1, 2, 3]],
@@ -244,7 +244,7 @@ export function playPhrase(
     const notes = playOwnPhrase(phrase.own, { ground: asking.ground, length }, chords, turn, range);
     return { ok: true, notes: turn.bass && phrase.role !== 'bass' ? withBass(notes, chords, length) : notes };
   }
-  const usual = DEFAULT_BRIEFS[phrase.role];
+  const usual = roleOf(phrase.role).brief;
   const own = { ...usual, adventure: 0, dynamics: 30, ...phrase.brief, ...(range ?? {}) };
   const shift = 12 * turn.octave;
   const low = clamp(own.low + shift, 12, 108);

@@ -2,7 +2,6 @@ import * as fc from 'fast-check';
 import { draft } from './draft';
 import { ENGINE } from './engine';
 import { isPlayable } from '../voicing/guitar';
-import { DEFAULT_BRIEFS } from '../song/briefs';
 import { typeChords } from '../song/chord-edit';
 import type { Brief, ChordSpan, Note, PartTake, Role } from '../song/schema';
 import { groundFor } from '../styles/band';
@@ -11,6 +10,8 @@ import { chordMask } from '../theory/chord';
 import { METRES, metricalWeight, WEIGHT } from '../theory/metre';
 import { inMask, pitchClassOf } from '../theory/pitch';
 import { rounds } from '../testing/rounds';
+import { roleOf } from '../song/roles';
+import { looseTake } from '../song/take';
 
 const style = STYLES[0]!;
 const ground = { ...groundFor(style, { tonic: 0, scale: 'major' }), metre: METRES[2]! };
@@ -19,15 +20,8 @@ const CHORDS = typeChords([], 0, 'C | Am7 | F | G7 | C/E | Dm7 | Gsus4 G | C', {
   metre: METRES[2]!,
   length: 8 * 1920,
 });
-const take = (part: string, notes: readonly Note[]): PartTake => ({
-  id: part,
-  of: 'part',
-  part,
-  section: 's',
-  length: 15_360,
-  notes,
-  origin: { how: 'drafted', asking: null, seed: 0, attempt: 0, parents: [] },
-});
+const take = (part: string, notes: readonly Note[]): PartTake =>
+  looseTake({ id: part, section: 's', length: 15_360 }, part, notes, { how: 'imported' });
 
 function notesOf(
   role: Role,
@@ -44,7 +38,7 @@ function notesOf(
         bars: 8,
         kind: 'verse',
         role,
-        brief: { ...DEFAULT_BRIEFS[role], adventure: 0, ...change },
+        brief: { ...roleOf(role).brief, adventure: 0, ...change },
         beside: [],
       },
       seed,

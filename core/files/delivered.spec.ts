@@ -2,6 +2,7 @@ import * as fc from 'fast-check';
 import { layOut, type Music } from '../song/resolve';
 import { isDrumRole } from '../song/roles';
 import { HARMONY } from '../song/schema';
+import { editedTake } from '../song/take';
 import { songCourse, tempoOf } from '../sounding/course';
 import { instrumentOf } from '../sounding/instruments';
 import { perform, pickUpOf, type NoteEvent, type Performance } from '../sounding/performance';
@@ -148,7 +149,7 @@ describe('what is handed over', () => {
     const section = score.sections[0]!;
     const take = takes[section.chosen[part.id]!]!;
     if (take.of !== 'part') throw new Error('no part');
-    const led = { ...take, id: 'led', notes: [{ start: -480, duration: 400, pitch: 67, velocity: 80 }, ...take.notes] };
+    const led = editedTake('led', take, [{ start: -480, duration: 400, pitch: 67, velocity: 80 }, ...take.notes]);
     const song = {
       ...score,
       sections: [{ ...section, chosen: { ...section.chosen, [part.id]: 'led' } }, score.sections[1]!],

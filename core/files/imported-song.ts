@@ -30,6 +30,7 @@ import {
   type ImportNote,
   type ImportSection,
 } from './midi-import';
+import { type Place, looseTake, chordsTake } from '../song/take';
 
 /** What happens to the music of a file that stands in another key than the song it goes into. */
 export type KeyChoice = 'leave' | 'move the notes' | 'move the song';
@@ -302,33 +303,13 @@ function sectionFrom(
   newId: (kind: string) => string,
 ): { section: Section; takes: Take[] } {
   const length: Ticks = section.bars * barTicks(section.metre);
-  const origin = {
-    how: 'imported' as const,
-    from: shortened(file, 200),
-    asking: null,
-    seed: 0,
-    attempt: 0,
-    parents: [],
-  };
+  const place = (): Place => ({ id: newId('take'), section: id, length });
+  const source = { how: 'imported', from: shortened(file, 200) } as const;
   const takes: Take[] = lines.flatMap(({ notes }, index): Take[] => {
     const part = parts[index];
-    return part && notes.length > 0
-      ? [
-          {
-            id: newId('take'),
-            of: 'part',
-            part: part.id,
-            section: id,
-            length,
-            notes: notes.slice(0, LIMITS.notes),
-            origin,
-          },
-        ]
-      : [];
+    return part && notes.length > 0 ? [looseTake(place(), part.id, notes.slice(0, LIMITS.notes), source)] : [];
   });
-  const harmony: Take[] = chords.some(({ chord }) => chord !== null)
-    ? [{ id: newId('take'), of: 'harmony', section: id, length, chords, origin }]
-    : [];
+  const harmony: Take[] = chords.some(({ chord }) => chord !== null) ? [chordsTake(place(), chords, source)] : [];
   const kind = kindOf(section.name);
   const made: Section = {
     id,

@@ -1,11 +1,11 @@
-import { DEFAULT_BRIEFS } from '../song/briefs';
 import { LIMITS, shortened } from '../song/limits';
-import { isDrumRole } from '../song/roles';
+import { isDrumRole, roleOf } from '../song/roles';
 import type { Role } from '../song/schema';
 import { instrumentOf, INSTRUMENTS, type Instrument } from '../sounding/instruments';
 import { METRES, metreName, type Metre } from '../theory/metre';
 import { clamp, TICKS_PER_QUARTER, type MidiNote, type Ticks, type Velocity } from '../theory/units';
 import { readMidi, type ReadMidi, type ReadNote } from './midi-read';
+import { type Brief } from '../song/schema';
 
 /** A note of an imported line, in Fendro's own ticks from the beginning of the file. */
 export interface ImportNote {
@@ -93,7 +93,7 @@ function linesOf(
         };
       });
     const drums = channel === 9;
-    const role = drums ? 'drums' : roleOf(own);
+    const role = drums ? 'drums' : roleFor(own);
     const instrument = instrumentFor(programs[channel] ?? 0, drums, role);
     const plain = shortened(track.trim(), LIMITS.name - ROOM_FOR_CHANNEL) || instrument.name;
     return {
@@ -108,7 +108,7 @@ function linesOf(
 }
 
 /** A likely role by register, by how many notes sound together and by how much they move. */
-function roleOf(notes: readonly ImportNote[]): Role {
+function roleFor(notes: readonly ImportNote[]): Role {
   const starts = new Set(notes.map(({ start }) => start)).size;
   const together = notes.length / Math.max(1, starts);
   const mean = notes.reduce((sum, { pitch }) => sum + pitch, 0) / Math.max(1, notes.length);
@@ -205,8 +205,8 @@ export const pitchedNotes = (lines: readonly ImportLine[]): ImportNote[] =>
     .sort((a, b) => a.start - b.start);
 
 /** The brief that an imported part starts with: its role's own, around the notes that it has. */
-export function briefFor({ role, notes, instrument }: ImportLine): (typeof DEFAULT_BRIEFS)[Role] {
-  const usual = DEFAULT_BRIEFS[role];
+export function briefFor({ role, notes, instrument }: ImportLine): Brief {
+  const usual = roleOf(role).brief;
   if (isDrumRole(role)) return usual;
   const { low, high } = instrumentOf(instrument);
   const pitches = notes.map(({ pitch }) => pitch);

@@ -1,5 +1,5 @@
 import { clamp, type MidiNote } from '../theory/units';
-import type { Brief, Role } from './schema';
+import type { Brief } from './schema';
 
 /** The settings of a brief that stand in its sentence; `register` moves both ends of the range. */
 export type BriefWord =
@@ -123,43 +123,6 @@ const LADDERS: Readonly<Record<Exclude<BriefWord, 'register'>, Ladder>> = {
 };
 
 const SHIFT = 3;
-
-/** Which words each role's sentence has, in order. */
-export const WORDS_OF_ROLE: Readonly<Record<Role, readonly BriefWord[]>> = {
-  melody: ['busyness', 'stride', 'register', 'syncopation', 'breath', 'adventure'],
-  solo: ['busyness', 'stride', 'register', 'syncopation', 'breath', 'adventure'],
-  counter: ['busyness', 'stride', 'register', 'breath', 'adventure'],
-  ostinato: ['busyness', 'register', 'syncopation', 'stride', 'adventure'],
-  comping: ['busyness', 'register', 'syncopation', 'voices', 'length', 'loudness', 'adventure'],
-  strum: ['busyness', 'register', 'syncopation', 'length', 'loudness', 'adventure'],
-  picking: ['busyness', 'register', 'breath', 'loudness', 'adventure'],
-  arpeggio: ['busyness', 'register', 'breath', 'loudness', 'adventure'],
-  pad: ['register', 'busyness', 'loudness', 'adventure'],
-  ensemble: ['voices', 'busyness', 'register', 'breath', 'adventure'],
-  bass: ['busyness', 'register', 'stride', 'syncopation', 'adventure'],
-  drums: ['busyness', 'recall', 'rolls', 'loudness', 'adventure'],
-  percussion: ['busyness', 'recall', 'loudness', 'adventure'],
-};
-
-/** Settings of each role that stand among the exact controls only. */
-export const FURTHER_WORDS: Readonly<Record<Role, readonly BriefWord[]>> = {
-  melody: ['anchoring', 'recall', 'length', 'pickup', 'loudness', 'dynamics', 'humanise'],
-  solo: ['anchoring', 'recall', 'length', 'pickup', 'loudness', 'dynamics', 'humanise'],
-  counter: ['anchoring', 'length', 'loudness', 'dynamics', 'humanise'],
-  ostinato: ['length', 'loudness', 'dynamics', 'humanise'],
-  comping: ['dynamics', 'humanise'],
-  strum: ['dynamics', 'humanise'],
-  picking: ['dynamics', 'humanise'],
-  arpeggio: ['dynamics', 'humanise'],
-  pad: ['voices', 'dynamics', 'humanise'],
-  ensemble: ['stride', 'length', 'loudness', 'dynamics', 'humanise'],
-  bass: ['length', 'loudness', 'dynamics', 'humanise'],
-  drums: ['dynamics', 'humanise'],
-  percussion: ['dynamics', 'humanise'],
-};
-
-/** Roles whose onsets may be set to a grid of their own. */
-export const GRID_ROLES: readonly Role[] = ['melody', 'solo', 'counter', 'ostinato', 'ensemble'];
 
 /** Named as exact controls are: with their unit. */
 export const WORD_LABELS: Readonly<

@@ -1,35 +1,27 @@
-import { DEFAULT_BRIEFS, takenBrief } from './briefs';
+import { takenBrief } from './briefs';
 import { briefSchema, ROLES } from './schema';
-import {
-  stepWord,
-  WORD_LABELS,
-  wordFor,
-  WORDS_OF_ROLE,
-  FURTHER_WORDS,
-  isUsual,
-  resetWord,
-  type BriefWord,
-} from './brief-words';
+import { stepWord, WORD_LABELS, wordFor, isUsual, resetWord, type BriefWord } from './brief-words';
+import { roleOf } from './roles';
 
 const LIMITS = { low: 28, high: 60 };
 
 describe('a brief taken over', () => {
   it('is the whole brief for the same role, inside what the instrument reaches', () => {
-    const wide = { ...DEFAULT_BRIEFS.bass, low: 20, high: 90, adventure: 77 };
-    expect(takenBrief({ role: 'bass', brief: wide }, 'bass', DEFAULT_BRIEFS.bass, LIMITS)).toEqual({
+    const wide = { ...roleOf('bass').brief, low: 20, high: 90, adventure: 77 };
+    expect(takenBrief({ role: 'bass', brief: wide }, 'bass', roleOf('bass').brief, LIMITS)).toEqual({
       ...wide,
       low: 28,
       high: 60,
     });
     expect(
-      takenBrief({ role: 'bass', brief: { ...wide, low: 70, high: 80 } }, 'bass', DEFAULT_BRIEFS.bass, LIMITS),
+      takenBrief({ role: 'bass', brief: { ...wide, low: 70, high: 80 } }, 'bass', roleOf('bass').brief, LIMITS),
     ).toMatchObject({ low: 60, high: 60 });
   });
 
   it('leaves register, voices and drum time to the role', () => {
-    const own = DEFAULT_BRIEFS.comping;
+    const own = roleOf('comping').brief;
     const taken = takenBrief(
-      { role: 'melody', brief: { ...DEFAULT_BRIEFS.melody, syncopation: 90, voices: 1, time: 'half' } },
+      { role: 'melody', brief: { ...roleOf('melody').brief, syncopation: 90, voices: 1, time: 'half' } },
       'comping',
       own,
       LIMITS,
@@ -41,9 +33,9 @@ describe('a brief taken over', () => {
 describe('the words of briefs', () => {
   it('name every setting of every role, step through all of them and come back to the usual', () => {
     for (const role of ROLES) {
-      const usual = DEFAULT_BRIEFS[role];
+      const usual = roleOf(role).brief;
       expect(briefSchema.safeParse(usual).success).toBe(true);
-      for (const word of new Set<BriefWord>([...WORDS_OF_ROLE[role], ...FURTHER_WORDS[role]])) {
+      for (const word of new Set<BriefWord>([...roleOf(role).words, ...roleOf(role).further])) {
         expect(wordFor(usual, word).length).toBeGreaterThan(2);
         expect(WORD_LABELS[word].label.length).toBeGreaterThan(2);
         let brief = usual;

@@ -1,46 +1,5 @@
 import type { Brief, ChordSetting, HarmonyBrief, Role, SectionKind } from './schema';
 
-const brief = (low: number, high: number, busyness: number, more: Partial<Brief> = {}): Brief => ({
-  low,
-  high,
-  busyness,
-  syncopation: 25,
-  stride: 35,
-  anchoring: 60,
-  recall: 60,
-  breath: 50,
-  loudness: 84,
-  adventure: 20,
-  length: 60,
-  voices: 4,
-  grid: null,
-  rolls: 0,
-  dynamics: 50,
-  humanise: 0,
-  follows: true,
-  time: null,
-  way: null,
-  pickup: 0,
-  ...more,
-});
-
-/** What each role is asked for unless a style or the writer says otherwise. */
-export const DEFAULT_BRIEFS: Readonly<Record<Role, Brief>> = {
-  melody: brief(60, 79, 4, { loudness: 92 }),
-  solo: brief(60, 84, 7, { loudness: 98, syncopation: 40, stride: 50, recall: 35, adventure: 40, pickup: 40 }),
-  counter: brief(55, 72, 3, { loudness: 78, anchoring: 70 }),
-  ostinato: brief(52, 72, 6, { loudness: 80, syncopation: 40, recall: 100, breath: 20 }),
-  comping: brief(52, 76, 4, { loudness: 78 }),
-  strum: brief(40, 78, 6, { loudness: 80, voices: 6 }),
-  picking: brief(40, 76, 8, { loudness: 76, breath: 10 }),
-  arpeggio: brief(48, 76, 8, { loudness: 74, breath: 10 }),
-  pad: brief(55, 79, 1, { loudness: 70 }),
-  ensemble: brief(48, 79, 3, { loudness: 78, voices: 3 }),
-  bass: brief(28, 50, 4, { loudness: 90 }),
-  drums: brief(35, 81, 12, { loudness: 88 }),
-  percussion: brief(35, 81, 8, { loudness: 74 }),
-};
-
 /** How each kind of section likes to end. */
 const CADENCE_OF: Readonly<Record<SectionKind, HarmonyBrief['cadence']>> = {
   intro: 'open',

@@ -1,11 +1,11 @@
 import * as fc from 'fast-check';
 import { scoreWith } from '../testing/scores';
 import { heardNotes } from '../testing/sounding';
-import { DEFAULT_BRIEFS } from './briefs';
 import { moveOccurrence, removeOccurrence, setEnergy } from './edit';
-import { ENERGY_SHAPES, energised, energyCurve, meanEnergy, restsBelow, shapedEnergy, withEnergy } from './energy';
+import { ENERGY_SHAPES, energised, energyCurve, meanEnergy, shapedEnergy, withEnergy } from './energy';
 import { NOTHING_HEARD, songTicks } from './resolve';
-import { ROLES } from './schema';
+import { ROLES, type Brief } from './schema';
+import { roleOf } from './roles';
 
 const { score, takes } = scoreWith(3, 0);
 const drawn = setEnergy(setEnergy(score, 'occurrence-1', [{ at: 0, value: 20 }]), 'occurrence-3', [
@@ -38,7 +38,7 @@ describe('the energy line', () => {
     const aside = { ...calm, parts: calm.parts.map((part) => ({ ...part, brief: { ...part.brief, follows: false } })) };
     expect(velocities(aside)).toEqual(plain);
     expect(energised(120, 100)).toBe(127);
-    expect(restsBelow('melody')).toBe(0);
+    expect(roleOf('melody').restsBelow).toBe(0);
   });
 
   it('keeps the law of neighbouring windows', () => {
@@ -58,17 +58,14 @@ describe('the energy line', () => {
 
   it('leans briefs within their limits', () => {
     for (const role of ROLES) {
-      const [calm, wild] = [0, 100].map((energy) => withEnergy(DEFAULT_BRIEFS[role], energy, role)) as [
-        typeof DEFAULT_BRIEFS.melody,
-        typeof DEFAULT_BRIEFS.melody,
-      ];
+      const [calm, wild] = [0, 100].map((energy) => withEnergy(roleOf(role).brief, energy, role)) as [Brief, Brief];
       expect(calm.busyness).toBeLessThan(wild.busyness);
       for (const leaned of [calm, wild]) {
-        expect(leaned.low).toBeGreaterThanOrEqual(DEFAULT_BRIEFS[role].low);
-        expect(leaned.high).toBeLessThanOrEqual(DEFAULT_BRIEFS[role].high);
+        expect(leaned.low).toBeGreaterThanOrEqual(roleOf(role).brief.low);
+        expect(leaned.high).toBeLessThanOrEqual(roleOf(role).brief.high);
       }
-      expect(withEnergy({ ...DEFAULT_BRIEFS[role], follows: false }, 100, role).busyness).toBe(
-        DEFAULT_BRIEFS[role].busyness,
+      expect(withEnergy({ ...roleOf(role).brief, follows: false }, 100, role).busyness).toBe(
+        roleOf(role).brief.busyness,
       );
     }
   });

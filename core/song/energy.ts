@@ -63,16 +63,6 @@ const LOUDER = 22;
 export const energised = (velocity: Velocity, energy: Percent): Velocity =>
   clamp(Math.round(velocity + (LOUDER * (energy - EVEN)) / EVEN), 1, 127);
 
-/** Energy below which a part rests by itself: what drives goes first, what carries the song never. */
-const RESTS: Readonly<Partial<Record<Role, Percent>>> = {
-  percussion: 28,
-  counter: 24,
-  ostinato: 20,
-  ensemble: 16,
-  drums: 12,
-};
-export const restsBelow = (role: Role): Percent => RESTS[role] ?? 0;
-
 /** Notes of a register that energy may leave out at one end. */
 const NARROWED = 3;
 /** A register keeps at least this many semitones. */

@@ -17,6 +17,7 @@ import {
   type Section,
   type Take,
 } from './schema';
+import { fittedTake, fittedChords } from './take';
 
 /** How the music that is there follows a change of key or scale. */
 export type Following = 'move' | 'refit' | 'stay';
@@ -174,14 +175,8 @@ function followSection(
     return take.id;
   };
   const oldHarmony = harmonyTake(takes, soundingId(section, HARMONY, heard));
-  const origin = (old: Take): Take['origin'] => ({ ...old.origin, how: 'fitted', parents: [old.id] });
   const harmony = oldHarmony
-    ? keep({
-        ...oldHarmony,
-        id: newId(),
-        chords: followChords(chordsIn(section, takes, heard), from, to, how, shift),
-        origin: { ...origin(oldHarmony), asking: null },
-      })
+    ? keep(fittedChords(newId(), oldHarmony, followChords(chordsIn(section, takes, heard), from, to, how, shift)))
     : null;
   const chosen = { ...section.chosen };
   for (const part of score.parts) {
@@ -191,8 +186,8 @@ function followSection(
       ...note,
       pitch: how === 'move' ? note.pitch + shift : refitPitch(note.pitch, from, to, shift),
     }));
-    const asking = take.origin.asking ? { ...take.origin.asking, ground, ...(harmony ? { harmony } : {}) } : null;
-    chosen[part.id] = keep({ ...take, id: newId(), notes: withinReach(notes), origin: { ...origin(take), asking } });
+    const over = take.over && { ...take.over, ...to, harmony: harmony ?? take.over.harmony };
+    chosen[part.id] = keep(fittedTake(newId(), take, withinReach(notes), over));
   }
   return { section: { ...section, harmony, chosen }, takes: made };
 }

@@ -19,7 +19,8 @@ export function unheardTakes(score: Score, ledger: Ledger, hearing: Hearing): st
     if (!take || wanted.has(take.id)) continue;
     wanted.add(take.id);
     const { asking, parents } = take.origin;
-    open.push(asking?.harmony ?? null, ...(asking?.beside ?? []), ...parents);
+    const over = take.of === 'part' ? take.over?.harmony : undefined;
+    open.push(asking?.harmony ?? null, over ?? null, ...(asking?.beside ?? []), ...parents);
   }
   return Object.values(ledger.takes).flatMap(({ id, origin }) =>
     origin.how === 'drafted' && !wanted.has(id) ? [id] : [],

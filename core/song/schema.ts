@@ -8,7 +8,7 @@ import { isScaleId } from '../theory/scale';
 export * from './brief-schema';
 
 /** The version that this build writes; older ones are migrated, newer ones refused in words. */
-export const SONG_VERSION = 3;
+export const SONG_VERSION = 4;
 
 const ticks = z.number().int();
 const fifths = z.number().int().min(-30).max(30);
@@ -270,9 +270,34 @@ const originSchema = z
   })
   .readonly();
 
+/** What the notes of a take were made for: they follow when it changes. */
+const overSchema = z
+  .object({
+    harmony: id,
+    tonic: fifths,
+    scale: z.string().max(160),
+    role: z.enum(ROLES),
+    low: midiNote,
+    high: midiNote,
+  })
+  .readonly();
+
+/** A note of a take. Its id is unique in the take and stays with it through every edit, in takes made of this one too. */
+const takeNoteSchema = noteSchema
+  .unwrap()
+  .extend({ id: z.number().int().min(0) })
+  .readonly();
+
 const take = { id, section: id, length: ticks.min(1), origin: originSchema };
 export const partTakeSchema = z
-  .object({ ...take, of: z.literal('part'), part: id, notes: z.array(noteSchema).max(LIMITS.notes).readonly() })
+  .object({
+    ...take,
+    of: z.literal('part'),
+    part: id,
+    notes: z.array(takeNoteSchema).max(LIMITS.notes).readonly(),
+    /** Null where the notes stay as they are, whatever the chords do: played, brought in, or made without chords. */
+    over: overSchema.nullable(),
+  })
   .readonly();
 export const harmonyTakeSchema = z
   .object({ ...take, of: z.literal('harmony'), chords: z.array(chordSpanSchema).max(LIMITS.chords).readonly() })
@@ -318,9 +343,11 @@ export type Occurrence = z.infer<typeof occurrenceSchema>;
 export type EnergyPoint = z.infer<typeof energyPointSchema>;
 export type Score = z.infer<typeof scoreSchema>;
 export type Note = z.infer<typeof noteSchema>;
+export type TakeNote = z.infer<typeof takeNoteSchema>;
 export type ChordSpan = z.infer<typeof chordSpanSchema>;
 export type Asking = z.infer<typeof askingSchema>;
 export type Origin = z.infer<typeof originSchema>;
+export type Over = z.infer<typeof overSchema>;
 export type PartTake = z.infer<typeof partTakeSchema>;
 export type HarmonyTake = z.infer<typeof harmonyTakeSchema>;
 export type Take = PartTake | HarmonyTake;

@@ -5,9 +5,11 @@ import { ENGINE } from '../compose/engine';
 import { heardNotes } from '../testing/sounding';
 import { scoreWith } from '../testing/scores';
 import { brokenLaws } from '../testing/laws';
-import { DEFAULT_BRIEFS } from './briefs';
 import { removePart } from './edit';
 import { aroundSolos, placeSolo, removeSolo } from './solo';
+import { roleOf } from './roles';
+import type { PartTake } from './schema';
+import { editedTake } from './take';
 
 const { score, takes } = scoreWith(3, 0);
 const [section] = score.sections;
@@ -77,7 +79,7 @@ describe('drafting some bars only', () => {
             bars: 6,
             kind: 'solo' as const,
             role: 'solo' as const,
-            brief: { ...DEFAULT_BRIEFS.solo, adventure: 0, pickup: 0 },
+            brief: { ...roleOf('solo').brief, adventure: 0, pickup: 0 },
             only,
             beside: [],
           },
@@ -108,7 +110,7 @@ describe('pick-ups', () => {
         bars: 4,
         kind: 'verse' as const,
         role: 'melody' as const,
-        brief: { ...DEFAULT_BRIEFS.melody, adventure: 0, breath: 0, pickup },
+        brief: { ...roleOf('melody').brief, adventure: 0, breath: 0, pickup },
         beside: [],
       },
       seed,
@@ -140,8 +142,7 @@ describe('pick-ups', () => {
       { start: 0, duration: 480, pitch: 65, velocity: 80 },
     ];
     const id = score.sections[1]!.chosen[melody!.id]!;
-    const take = takes[id]!;
-    const with_ = { ...takes, [id]: { ...take, notes } as typeof take };
+    const with_ = { ...takes, [id]: { ...editedTake(id, takes[id] as PartTake, notes) } };
     const sounding = heardNotes(score, with_).filter(({ part }) => part === melody!.id);
     expect(sounding.some(({ start, pitch }) => start === 2 * bar - 240 && pitch === 64)).toBe(true);
     expect(sounding.some(({ start, end }) => start < 2 * bar - 240 && end > 2 * bar - 240)).toBe(false);

@@ -2,8 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import * as fc from 'fast-check';
 import { scoreWith } from '../testing/scores';
-import { isUsual, resetWord, stepWord, wordFor, WORDS_OF_ROLE } from './brief-words';
-import { DEFAULT_BRIEFS } from './briefs';
+import { isUsual, resetWord, stepWord, wordFor } from './brief-words';
 import {
   addSection,
   choose,
@@ -20,6 +19,7 @@ import { withFreshSections } from './fresh-sections';
 import { layOut, partTake, songTicks, soundingId } from './resolve';
 import { HARMONY, ROLES, SONG_VERSION } from './schema';
 import { openSong } from './song-file';
+import { roleOf } from './roles';
 
 const { score, takes, song } = scoreWith(1, 0);
 let serial = 0;
@@ -127,6 +127,27 @@ describe('song files', () => {
     expect(openSong({ ...(JSON.parse(JSON.stringify(opened.song)) as object), version: 2 })).toEqual(opened);
   });
 
+  it('of version 3 open with what every take lies over beside what it was made from, and ids for all notes', () => {
+    const opened = openSong(sample(3));
+    if (!opened.ok) throw new Error(opened.reason);
+    expect(opened.setAside).toEqual([]);
+    const { takes: carried } = opened.song.ledger;
+    const parts = Object.values(carried).filter((take) => take.of === 'part');
+    for (const { id: take, notes, origin, over } of parts) {
+      expect(notes.map(({ id }) => id)).toEqual(notes.map((_, index) => index));
+      expect([take, over === null]).toEqual([take, origin.how === 'edited']);
+      if (origin.how === 'drafted') expect(over!.harmony).toBe(origin.asking!.harmony);
+      if (origin.how === 'voiced') expect(origin.asking).toBeNull();
+      if (origin.how !== 'fitted') continue;
+      // It follows the chords that were typed, and was drafted to those before.
+      expect(over!.harmony).toBe('typed-chords');
+      expect(origin.asking).toEqual(carried[origin.parents[0]!]!.origin.asking);
+      expect(origin.asking!.harmony).not.toBe('typed-chords');
+    }
+    expect(new Set(parts.map(({ origin }) => origin.how))).toEqual(new Set(['drafted', 'fitted', 'voiced', 'edited']));
+    expect(openSong({ ...(JSON.parse(JSON.stringify(opened.song)) as object), version: 3 })).toEqual(opened);
+  });
+
   it('are refused in words when they are newer, damaged or something else, and at once', () => {
     expect(openSong({ ...song, version: 99 })).toMatchObject({
       ok: false,
@@ -209,8 +230,8 @@ describe('the words of a brief', () => {
   const limits = { low: 20, high: 110 };
   it('step up and down and back to their usual', () => {
     for (const role of ROLES) {
-      for (const word of WORDS_OF_ROLE[role]) {
-        const usual = DEFAULT_BRIEFS[role];
+      for (const word of roleOf(role).words) {
+        const usual = roleOf(role).brief;
         const up = { ...usual, ...stepWord(usual, word, 1, limits) };
         expect(wordFor(usual, word)).not.toBe('');
         expect(isUsual(up, word, usual)).toBe(role === 'drums' && word === 'register');
@@ -220,7 +241,7 @@ describe('the words of a brief', () => {
   });
 
   it('stay inside what the instrument plays', () => {
-    const brief = { ...DEFAULT_BRIEFS.melody, low: 60, high: 79 };
+    const brief = { ...roleOf('melody').brief, low: 60, high: 79 };
     expect(stepWord(brief, 'register', 1, { low: 60, high: 80 })).toEqual({ low: 61, high: 80 });
     expect(stepWord(brief, 'register', -1, { low: 60, high: 80 })).toEqual({ low: 60, high: 79 });
     expect(stepWord({ ...brief, adventure: 90 }, 'adventure', 1, limits)).toEqual({});

@@ -2,6 +2,7 @@ import { LIMITS, withEnding } from './limits';
 import { own } from './look-up';
 import { partTake, type Takes } from './resolve';
 import type { Brief, Note, Part, PartTake, Role, Score, Take } from './schema';
+import { voiceTake } from './take';
 
 /** Notes that move together as one line for each voice, the highest first; where fewer sound, the upper voices do. */
 export function voicesOf(notes: readonly Note[]): Note[][] {
@@ -14,7 +15,7 @@ export function voicesOf(notes: readonly Note[]): Note[][] {
 }
 
 /** The top voice is a melody of its own, the others answer it. */
-const roleOf = (voice: number): Role => (voice === 0 ? 'melody' : 'counter');
+const voiceRole = (voice: number): Role => (voice === 0 ? 'melody' : 'counter');
 
 const reach = (brief: Brief, notes: readonly Note[]): Brief => ({
   ...brief,
@@ -47,7 +48,7 @@ export function splitVoices(
     ...part,
     id: newId('part'),
     name: withEnding(part.name, `, voice ${voice + 1}`, LIMITS.name),
-    role: roleOf(voice),
+    role: voiceRole(voice),
     colour: (part.colour + voice) % 10,
     brief: reach(
       part.brief,
@@ -58,22 +59,9 @@ export function splitVoices(
   const sections = split.map(({ section, take, voices }) => {
     const { [partId]: _whole, ...chosen } = section.chosen;
     if (!take) return { ...section, chosen };
-    const lines = parts.map((line, voice): PartTake => {
-      const { asking } = take.origin;
-      return {
-        ...take,
-        id: newId('take'),
-        part: line.id,
-        notes: voices[voice] ?? [],
-        origin: {
-          ...take.origin,
-          how: take.origin.how === 'imported' ? 'imported' : 'voiced',
-          from: `voice ${voice + 1} of ${part.name}`,
-          asking: asking ? { ...asking, role: line.role, brief: line.brief } : null,
-          parents: [take.id],
-        },
-      };
-    });
+    const lines = parts.map((line, voice) =>
+      voiceTake(newId('take'), take, line, voices[voice] ?? [], `voice ${voice + 1} of ${part.name}`),
+    );
     made.push(...lines);
     return { ...section, chosen: { ...chosen, ...Object.fromEntries(lines.map((line) => [line.part, line.id])) } };
   });

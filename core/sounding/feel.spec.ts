@@ -8,6 +8,7 @@ import { STYLES, styleOf } from '../styles/styles';
 import { scoreWith } from '../testing/scores';
 import { felt } from './feel';
 import { heardNotes, musicOf } from '../testing/sounding';
+import { editedTake } from '../song/take';
 
 const BAR = 1920;
 const notes = (pitch: number): Note[] =>
@@ -101,7 +102,8 @@ describe('what sounds and what is handed over', () => {
     expect(struck(swapped).has(45)).toBe(true);
     const take = takes[score.sections[0]!.chosen[bass.id]!]!;
     if (take.of !== 'part') throw new Error('no part');
-    const led = { ...take, notes: [{ start: -240, duration: 200, pitch: 40, velocity: 70 }, ...take.notes] };
+    const early = { start: -240, duration: 200, pitch: 40, velocity: 70 };
+    const led = editedTake('led', take, [early, ...take.notes]);
     const file = deliverTake(musicOf(score, takes), led)!;
     const read = readMidi(file.bytes);
     const first = read.ok ? read.file.tracks[1]!.notes.map(({ start }) => start).sort((a, b) => a - b) : [];

@@ -1,12 +1,11 @@
 import * as fc from 'fast-check';
 import { draft } from '../compose/draft';
 import { ENGINE } from '../compose/engine';
-import { DEFAULT_BRIEFS } from '../song/briefs';
 import { typeChords } from '../song/chord-edit';
 import { followGround, refitChord } from '../song/follow-ground';
 import { NOTHING_HEARD } from '../song/resolve';
-import { ROLES, type ChordSpan, type Note, type Role } from '../song/schema';
-import { isDrumRole } from '../song/roles';
+import { ROLES, type ChordSpan, type Note, type PartTake, type Role } from '../song/schema';
+import { isDrumRole, roleOf } from '../song/roles';
 import { scoreWith } from '../testing/scores';
 import { chordMask, chordSymbol, sameChord, type Chord } from '../theory/chord';
 import { keyMask, tonicsFor } from '../theory/key';
@@ -20,7 +19,7 @@ import { writtenNotes } from './stages';
 
 const key = { tonic: 0, scale: 'major' };
 const typed = (text: string): ChordSpan[] => typeChords([], 0, text, { key, metre: METRES[2]!, length: 7680 });
-const limits = (role: Role): FitLimits => ({ role, low: DEFAULT_BRIEFS[role].low, high: DEFAULT_BRIEFS[role].high });
+const limits = (role: Role): FitLimits => ({ role, low: roleOf(role).brief.low, high: roleOf(role).brief.high });
 const LINES = [
   'C | Am | F | G',
   'C Am | F G7 | Em | C',
@@ -40,7 +39,7 @@ function drafted(role: Role, chords: readonly ChordSpan[], seed: number): readon
         bars: 4,
         kind: 'verse',
         role,
-        brief: { ...DEFAULT_BRIEFS[role], adventure: 0 },
+        brief: { ...roleOf(role).brief, adventure: 0 },
         beside: [],
       },
       seed,
@@ -166,9 +165,9 @@ describe('parts over other chords', () => {
     }
   });
 
-  it('never moves what was imported or edited by hand', () => {
+  it('never moves what lies over no chords, such as what was brought in', () => {
     const id = section.chosen['part-1']!;
-    const imported = { ...all, [id]: { ...all[id]!, origin: { ...all[id]!.origin, how: 'imported' as const } } };
+    const imported = { ...all, [id]: { ...(all[id] as PartTake), over: null } };
     expect(writtenNotes(musicOf(score, imported, heard), section, 'part-1')).toBe(
       (imported[id] as { notes: readonly Note[] }).notes,
     );

@@ -1,6 +1,7 @@
 import * as fc from 'fast-check';
 import { layOut, NOTHING_HEARD, songTicks } from '../song/resolve';
-import { HARMONY, type PartTake } from '../song/schema';
+import { HARMONY, type Note, type PartTake } from '../song/schema';
+import { looseTake } from '../song/take';
 import { scoreWith } from '../testing/scores';
 import { heardNotes, musicOf } from '../testing/sounding';
 import { loopCourse, songCourse, type Span } from './course';
@@ -10,20 +11,13 @@ import { withoutOverlaps } from './stages';
 const wholeSpan = (score: ReturnType<typeof scoreWith>['score']): Span => ({ from: 0, to: songTicks(score) });
 
 /** A take of one part, as it was written. */
-const takeOf = (part: string, section: string, notes: PartTake['notes']): PartTake => ({
-  id: 'own',
-  of: 'part',
-  part,
-  section,
-  length: 3840,
-  origin: { how: 'edited', asking: null, seed: 0, attempt: 0, parents: [] },
-  notes,
-});
+const takeOf = (part: string, section: string, notes: readonly Note[]): PartTake =>
+  looseTake({ id: 'own', section, length: 3840 }, part, notes, { how: 'edited' });
 
 const note = (start: number, duration: number, pitch = 70) => ({ start, duration, pitch, velocity: 90 });
 
 /** A song of one section and one part, played as often as asked. */
-function alone(notes: PartTake['notes'], times: number) {
+function alone(notes: readonly Note[], times: number) {
   const { score } = scoreWith(1, 0);
   const [part] = score.parts.map(({ id }) => id);
   const [section] = score.sections;
@@ -191,8 +185,7 @@ describe('a performance', () => {
             for (const other of result)
               if (one !== other && one.pitch === other.pitch)
                 expect(one.start + one.duration <= other.start || other.start + other.duration <= one.start).toBe(true);
-          const starts = (list: typeof notes | readonly PartTake['notes'][number][]) =>
-            new Set(list.map(({ start, pitch }) => `${start} ${pitch}`));
+          const starts = (list: readonly Note[]) => new Set(list.map(({ start, pitch }) => `${start} ${pitch}`));
           expect(starts(result)).toEqual(starts(notes));
           expect(withoutOverlaps(notes)).toBe(result);
         },

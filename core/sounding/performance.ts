@@ -1,4 +1,4 @@
-import { energised, energyCurve, restsBelow } from '../song/energy';
+import { energised, energyCurve } from '../song/energy';
 import { groundOf } from '../song/ground';
 import type { Music } from '../song/resolve';
 import { HARMONY, type ChordSetting, type LineId, type Note, type Part, type Section } from '../song/schema';
@@ -9,6 +9,7 @@ import type { Course, Passage, Span } from './course';
 import type { Instrument } from './instruments';
 import { chordInstrument, voicesOf, type Voice } from './setup';
 import { soundingNotes, strummedNotes } from './stages';
+import { roleOf } from '../song/roles';
 
 /** A note as it sounds; ticks along the course. */
 export interface NoteEvent {
@@ -90,7 +91,7 @@ function partLine(music: Music, part: Part, energy: ((at: Ticks) => Percent) | n
     loudness: (velocity, at) => {
       if (!energy || !part.brief.follows || at === null) return velocity;
       const felt = energy(at);
-      return felt < restsBelow(part.role) ? null : energised(velocity, felt);
+      return felt < roleOf(part.role).restsBelow ? null : energised(velocity, felt);
     },
     rings: true,
   };

@@ -1,9 +1,10 @@
-import { DEFAULT_BRIEFS, harmonyBriefFor, PLAIN_CHORDS, USUAL_BARS } from '../song/briefs';
+import { harmonyBriefFor, PLAIN_CHORDS, USUAL_BARS } from '../song/briefs';
 import { nameOfKind } from '../song/edit';
 import type { Ground, Part, Role, Score, Section, SectionKind } from '../song/schema';
 import { withStyle } from './styles';
 import { METRES, metreName } from '../theory/metre';
 import type { BandPart, Style } from '../song/style';
+import { roleOf } from '../song/roles';
 
 /** A part as a style sets it up. */
 export function partFrom(band: BandPart, id: string, colour: number): Part {
@@ -19,7 +20,7 @@ export function partFrom(band: BandPart, id: string, colour: number): Part {
     muted: false,
     style: null,
     swaps: {},
-    brief: { ...DEFAULT_BRIEFS[role], ...brief },
+    brief: { ...roleOf(role).brief, ...brief },
   };
 }
 
@@ -27,45 +28,11 @@ export function partFrom(band: BandPart, id: string, colour: number): Part {
 export const bandOf = ({ parts }: Pick<Score, 'parts'>): BandPart[] =>
   parts.map(({ role, name, instrument, level, pan, brief }) => ({ role, name, instrument, level, pan, brief }));
 
-const PLAIN_INSTRUMENT: Readonly<Record<Role, string>> = {
-  melody: 'flute',
-  solo: 'clean-guitar',
-  counter: 'clarinet',
-  ostinato: 'marimba',
-  comping: 'grand-piano',
-  strum: 'steel-guitar',
-  picking: 'nylon-guitar',
-  arpeggio: 'electric-piano',
-  pad: 'warm-pad',
-  ensemble: 'string-ensemble',
-  bass: 'fingered-bass',
-  drums: 'standard-kit',
-  percussion: 'standard-kit',
-};
-export const ROLE_NAMES: Readonly<Record<Role, string>> = {
-  melody: 'Melody',
-  solo: 'Solo',
-  counter: 'Counter-melody',
-  ostinato: 'Riff',
-  comping: 'Keys',
-  strum: 'Strummed guitar',
-  picking: 'Picked guitar',
-  arpeggio: 'Arpeggio',
-  pad: 'Pad',
-  ensemble: 'Ensemble',
-  bass: 'Bass',
-  drums: 'Drums',
-  percussion: 'Percussion',
-};
-
 /** A new part of some role: as the style has it, or with a fitting instrument where the style has none. */
 export function newPart(style: Style, role: Role, id: string, colour: number): Part {
   const band = style.band.find((part) => part.role === role);
-  return partFrom(
-    band ?? { role, name: ROLE_NAMES[role], instrument: PLAIN_INSTRUMENT[role], level: 68, pan: 0, brief: {} },
-    id,
-    colour,
-  );
+  const { name, instrument } = roleOf(role);
+  return partFrom(band ?? { role, name, instrument, level: 68, pan: 0, brief: {} }, id, colour);
 }
 
 /** A colour that no part of the song has yet, as far as there are any left. */

@@ -2,8 +2,7 @@ import * as fc from 'fast-check';
 import { type DraftRequest } from '../compose/draft';
 import { ENGINE } from '../compose/engine';
 import { draft } from '../compose/draft';
-import { DEFAULT_BRIEFS } from '../song/briefs';
-import { isDrumRole } from '../song/roles';
+import { isDrumRole, roleOf } from '../song/roles';
 import {
   BASS_WAYS,
   CADENCES,
@@ -21,6 +20,7 @@ import { STYLES } from '../styles/styles';
 import { tonicsFor } from '../theory/key';
 import { METRES } from '../theory/metre';
 import { SCALES } from '../theory/scale';
+import { looseTake } from '../song/take';
 
 /** Random askings for the laws of drafting; used by specs only. */
 
@@ -69,7 +69,7 @@ const briefs = (role: Role): fc.Arbitrary<Brief> =>
     })
     .map(({ span, ...brief }) =>
       isDrumRole(role)
-        ? { ...DEFAULT_BRIEFS.drums, ...brief, low: 35, high: 81 }
+        ? { ...roleOf('drums').brief, ...brief, low: 35, high: 81 }
         : { ...brief, high: brief.low + span },
     );
 
@@ -123,17 +123,7 @@ const requestsWith = (briefsOf: (role: Role) => fc.Arbitrary<Brief>): fc.Arbitra
             : null;
         const beside: PartTake[] =
           line?.ok && line.content.of === 'part'
-            ? [
-                {
-                  id: 'lead',
-                  of: 'part',
-                  part: 'lead',
-                  section: 's',
-                  length: 1,
-                  notes: line.content.notes,
-                  origin: { how: 'drafted', asking: null, seed: 0, attempt: 0, parents: [] },
-                },
-              ]
+            ? [looseTake({ id: 'lead', section: 's', length: 1 }, 'lead', line.content.notes, { how: 'imported' })]
             : [];
         return { asking: { ...asking, role, brief }, seed, chords, beside };
       }),

@@ -1,7 +1,18 @@
 import { draft } from '../compose/draft';
-import { ENGINE } from '../compose/engine';
+import { harmonyAsking, partAsking } from '../compose/asking';
 import { choose } from '../song/edit';
-import { HARMONY, SONG_VERSION, type ChordSpan, type Ground, type Score, type Song, type Take } from '../song/schema';
+import {
+  HARMONY,
+  SONG_VERSION,
+  type Asking,
+  type ChordSpan,
+  type Ground,
+  type Score,
+  type Song,
+  type Take,
+} from '../song/schema';
+import { draftedTake } from '../song/take';
+import { barTicks } from '../theory/metre';
 import { groundFor, newSection, startScore } from '../styles/band';
 import { STYLES } from '../styles/styles';
 
@@ -27,35 +38,25 @@ export function scoreWith(
   };
   const takes: Record<string, Take> = {};
   for (const section of score.sections) {
-    const base = { engine: ENGINE, ground, bars: section.bars, kind: section.kind, beside: [] };
-    const bar = (1920 * ground.metre.beats * 4) / ground.metre.unit / 4;
-    const add = (
-      line: string,
-      asking: Take['origin']['asking'],
-      chords: readonly ChordSpan[] | null,
-      attempt: number,
-    ): Take => {
-      const result = draft({ asking: asking!, seed, chords, beside: [] }, attempt);
+    const place = { ground, bars: section.bars, kind: section.kind };
+    const bar = barTicks(ground.metre);
+    const add = (line: string, asking: Asking, chords: readonly ChordSpan[] | null, attempt: number): Take => {
+      const result = draft({ asking, seed, chords, beside: [] }, attempt);
       if (!result.ok) throw new Error(result.reason);
-      const head = {
-        id: `${section.id}-${line}-${attempt}`,
-        section: section.id,
-        length: bar * section.bars,
-        origin: { how: 'drafted' as const, asking, seed, attempt, parents: [] },
-      };
-      const take: Take =
-        result.content.of === 'part'
-          ? { ...head, of: 'part', part: line, notes: result.content.notes }
-          : { ...head, of: 'harmony', chords: result.content.chords };
+      const { content } = result;
+      const take = draftedTake(
+        { id: `${section.id}-${line}-${attempt}`, section: section.id, length: bar * section.bars },
+        { asking, seed, attempt },
+        content.of === 'part' ? { ...content, part: line } : content,
+      );
       takes[take.id] = take;
       if (attempt === 0) score = choose(score, section.id, line, take.id);
       return take;
     };
-    const harmony = add(HARMONY, { ...base, harmonyBrief: section.harmonyBrief }, null, 0);
+    const harmony = add(HARMONY, harmonyAsking(place, section.harmonyBrief), null, 0);
     const chords = harmony.of === 'harmony' ? harmony.chords : [];
     for (const part of score.parts)
-      for (const attempt of [0, 1])
-        add(part.id, { ...base, brief: part.brief, role: part.role, harmony: harmony.id }, chords, attempt);
+      for (const attempt of [0, 1]) add(part.id, partAsking(place, part, { harmony: harmony.id }), chords, attempt);
   }
   return {
     score,

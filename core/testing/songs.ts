@@ -1,6 +1,7 @@
 import * as fc from 'fast-check';
 import type { Music } from '../song/resolve';
 import type { Note, Part, PartTake, Score, Take } from '../song/schema';
+import { editedTake } from '../song/take';
 import { CHORD_RHYTHMS } from '../styles/chord-rhythms';
 import { STYLES } from '../styles/styles';
 import { METRES } from '../theory/metre';
@@ -93,12 +94,7 @@ export function songOf(twist: Twist): Music {
     for (const part of lead && twist.pickUps.length > 0 ? [lead] : []) {
       const take = takes[chosen[part.id] ?? ''] as PartTake;
       const id = `led-${section.id}`;
-      made[id] = {
-        ...take,
-        id,
-        notes: withPickUp(take.notes, twist.pickUps),
-        origin: { ...take.origin, how: 'edited' },
-      };
+      made[id] = editedTake(id, take, withPickUp(take.notes, twist.pickUps));
       chosen[part.id] = id;
     }
     // Drums and percussion play the same: every stroke meets another on its key.

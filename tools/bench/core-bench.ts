@@ -3,7 +3,7 @@
  */
 import { parseMidi } from 'midi-file';
 import { draft, type DraftRequest } from '@fendro/core/compose/draft';
-import { ENGINE } from '@fendro/core/compose/engine';
+import { harmonyAsking, partAsking } from '@fendro/core/compose/asking';
 import { performChords, voicedChords } from '@fendro/core/voicing/chord-line';
 import { PLAIN_CHORDS } from '@fendro/core/song/briefs';
 import { typeChords } from '@fendro/core/song/chord-edit';
@@ -19,21 +19,16 @@ import { styleOf } from '@fendro/core/styles/styles';
 const style = styleOf('singer-songwriter');
 const ground = groundFor(style, { tonic: 0, scale: 'major' });
 const score = startScore('Bench', ground, style);
-const base = { engine: ENGINE, ground, bars: 8, kind: 'verse' as const, beside: [] };
+const place = { ground, bars: 8, kind: 'verse' as const };
 const harmony = draft(
-  { asking: { ...base, harmonyBrief: score.sections[0]!.harmonyBrief }, seed: 1, chords: null, beside: [] },
+  { asking: harmonyAsking(place, score.sections[0]!.harmonyBrief), seed: 1, chords: null, beside: [] },
   0,
 );
 const chords = harmony.ok && harmony.content.of === 'harmony' ? harmony.content.chords : [];
 const requestFor = (role: string, seed: number): DraftRequest => {
   const part = score.parts.find((candidate) => candidate.role === role)!;
   // A copy of the chords for every run, so that nothing remembered from the run before helps.
-  return {
-    asking: { ...base, role: part.role, brief: part.brief },
-    seed,
-    chords: chords.map((span) => ({ ...span })),
-    beside: [],
-  };
+  return { asking: partAsking(place, part), seed, chords: chords.map((span) => ({ ...span })), beside: [] };
 };
 
 /** The fixed reference: sorting 300,000 numbers of a fixed sequence. */

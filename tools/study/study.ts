@@ -1,16 +1,16 @@
 /**
- * npm run study: what Fendro drafts, measured: melodies, grooves, voice leading, variety, how styles differ and
- * whether the
- * parts of a band get out of each other's way. Writes the section “Music” of docs/figures.md.
+ * npm run study: what Fendro drafts, measured: melodies, grooves, voice leading, variety, how styles differ and whether
+ * the parts of a band get out of each other's way. Writes the section “Music” of docs/figures.md.
  */
 import { draft } from '@fendro/core/compose/draft';
-import { ENGINE } from '@fendro/core/compose/engine';
+import { harmonyAsking, partAsking } from '@fendro/core/compose/asking';
 import { draftTakes, featuresOf } from '@fendro/core/compose/takes';
 import { averageMotion, rootPositions, voiceChords } from '@fendro/core/voicing/voicing';
 import { wishFor } from '@fendro/core/voicing/chord-line';
 import { harmonyBriefFor, PLAIN_CHORDS } from '@fendro/core/song/briefs';
-import { draftingRank, isDrumRole, LISTENS_TO } from '@fendro/core/song/roles';
+import { inDraftingOrder, isDrumRole, roleOf } from '@fendro/core/song/roles';
 import type { Asking, ChordSpan, Note, Part, PartTake } from '@fendro/core/song/schema';
+import { looseTake } from '@fendro/core/song/take';
 import { distance } from '@fendro/core/study/features';
 import { groundFor, partFrom } from '@fendro/core/styles/band';
 import { STYLES } from '@fendro/core/styles/styles';
@@ -36,42 +36,28 @@ interface Piece {
 function piece(style: Style, seed: number): Piece {
   const scale = style.scales[seed % Math.min(2, style.scales.length)] ?? 'major';
   const ground = groundFor(style, { tonic: tonicsFor(scale)[(seed * 7) % 12] ?? 0, scale });
-  const base = { engine: ENGINE, ground, bars: BARS, kind: 'verse' as const, beside: [] };
+  const place = { ground, bars: BARS, kind: 'verse' as const };
   const harmony = draft(
-    { asking: { ...base, harmonyBrief: harmonyBriefFor('verse', style.harmony) }, seed, chords: null, beside: [] },
+    { asking: harmonyAsking(place, harmonyBriefFor('verse', style.harmony)), seed, chords: null, beside: [] },
     0,
   );
   if (!harmony.ok || harmony.content.of !== 'harmony')
     throw new Error(`${style.name}: ${harmony.ok ? '' : harmony.reason}`);
   const { chords } = harmony.content;
   const made: PartTake[] = [];
-  const parts = style.band
-    .map((band, index) => partFrom(band, `part-${index}`, index))
-    .sort((a, b) => draftingRank(a.role) - draftingRank(b.role))
-    .map((part) => {
-      const listened = made.filter((take) => take.part === LISTENS_TO[part.role]);
-      const result = draft(
-        {
-          asking: { ...base, role: part.role, brief: part.brief },
-          seed: seed * 31 + part.colour,
-          chords,
-          beside: listened,
-        },
-        0,
-      );
-      if (!result.ok || result.content.of !== 'part')
-        throw new Error(`${style.name}, ${part.name}: ${result.ok ? '' : result.reason}`);
-      made.push({
-        id: part.id,
-        of: 'part',
-        part: part.role,
-        section: 's',
-        length: BARS * barTicks(ground.metre),
-        notes: result.content.notes,
-        origin: { how: 'drafted', asking: null, seed: 0, attempt: 0, parents: [] },
-      });
-      return { part, notes: result.content.notes };
-    });
+  const band = style.band.map((own, index) => partFrom(own, `part-${index}`, index));
+  const parts = inDraftingOrder(band).map((part) => {
+    const beside = made.filter((take) => take.part === roleOf(part.role).listensTo);
+    const request = { asking: partAsking(place, part), seed: seed * 31 + part.colour, chords, beside };
+    const result = draft(request, 0);
+    if (!result.ok || result.content.of !== 'part')
+      throw new Error(`${style.name}, ${part.name}: ${result.ok ? '' : result.reason}`);
+    const { notes } = result.content;
+    const length = BARS * barTicks(ground.metre);
+    // By its role, so that whoever listens finds it.
+    made.push(looseTake({ id: part.id, section: 's', length }, part.role, notes, { how: 'imported' }));
+    return { part, notes };
+  });
   return { style, ground, chords, parts };
 }
 
@@ -112,20 +98,7 @@ function variety(style: Style, seed: number): { chosen: number; plain: number } 
   const band = style.band.find(({ role }) => role === 'melody') ?? style.band[0];
   if (!band) return { chosen: 0, plain: 0 };
   const part = partFrom(band, 'p', 0);
-  const request = {
-    asking: {
-      engine: ENGINE,
-      ground,
-      bars: BARS,
-      kind: 'verse' as const,
-      role: part.role,
-      brief: part.brief,
-      beside: [],
-    },
-    seed,
-    chords,
-    beside: [],
-  };
+  const request = { asking: partAsking({ ground, bars: BARS, kind: 'verse' }, part), seed, chords, beside: [] };
   const [length, bar] = [BARS * barTicks(ground.metre), barTicks(ground.metre)];
   const nearest = (contents: Parameters<typeof featuresOf>[0][]): number => {
     const features = contents.map((content) => featuresOf(content, length, bar));

@@ -22,9 +22,9 @@ import type { ImportLine } from '@fendro/core/files/midi-import';
 import { followGround } from '@fendro/core/song/follow-ground';
 import { LIMITS, shortened } from '@fendro/core/song/limits';
 import { NOTHING_HEARD } from '@fendro/core/song/resolve';
-import { isDrumRole } from '@fendro/core/song/roles';
+import { isDrumRole, roleOf } from '@fendro/core/song/roles';
 import { ROLES, type ChordSpan, type Role, type Score, type Take } from '@fendro/core/song/schema';
-import { ROLE_NAMES, startScore } from '@fendro/core/styles/band';
+import { startScore } from '@fendro/core/styles/band';
 import { styleIn, withStyle } from '@fendro/core/styles/styles';
 import { tonicsFor, type Key } from '@fendro/core/theory/key';
 import { barTicks, metreName } from '@fendro/core/theory/metre';
@@ -82,7 +82,7 @@ export class BringIn {
   protected readonly groups = SCALE_GROUPS;
   protected readonly roleOptions = ROLES.filter((role) => !isDrumRole(role)).map((role) => ({
     role,
-    name: ROLE_NAMES[role],
+    name: roleOf(role).name,
   }));
   protected readonly tonics = computed(() =>
     tonicsFor(this.key().scale).map((tonic) => ({ value: pitchClassOf(tonic), name: printedName(tonic) })),

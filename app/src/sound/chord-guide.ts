@@ -1,5 +1,5 @@
 import type { Music } from '@fendro/core/song/resolve';
-import { ACCOMPANYING } from '@fendro/core/song/roles';
+import { isAccompaniment } from '@fendro/core/song/roles';
 import { HARMONY, type LineId, type Section } from '@fendro/core/song/schema';
 import { writtenNotes } from '@fendro/core/sounding/stages';
 
@@ -13,8 +13,6 @@ export function chordsGuide(music: Music, section: Section, line: LineId, loopin
   if (line === HARMONY) return true;
   return (
     looping &&
-    music.score.parts.every(
-      (part) => !ACCOMPANYING.includes(part.role) || writtenNotes(music, section, part.id).length === 0,
-    )
+    music.score.parts.every((part) => !isAccompaniment(part.role) || writtenNotes(music, section, part.id).length === 0)
   );
 }

@@ -6,6 +6,7 @@ import { deliverSong } from '@fendro/core/files/deliver';
 import { readMidi } from '@fendro/core/files/midi-read';
 import type { Music } from '@fendro/core/song/resolve';
 import { SONG_VERSION, type PartTake, type Song } from '@fendro/core/song/schema';
+import { editedTake } from '@fendro/core/song/take';
 import { tempoMap } from '@fendro/core/sounding/tempo-map';
 import { scoreWith } from '@fendro/core/testing/scores';
 import { songOf, twists } from '@fendro/core/testing/songs';
@@ -216,7 +217,7 @@ describe('playback', () => {
     const part = score.parts[0]!;
     const section = score.sections[0]!;
     const take = takes[section.chosen[part.id]!] as PartTake;
-    const led = { ...take, id: 'led', notes: [{ start: -480, duration: 400, pitch: 99, velocity: 80 }] };
+    const led = editedTake('led', take, [{ start: -480, duration: 400, pitch: 99, velocity: 80 }]);
     const song = {
       ...score,
       ground: { ...score.ground, tempo: 120, feel: 0 },

@@ -1,32 +1,21 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { ENGINE } from '@fendro/core/compose/engine';
 import { fingerprint } from '@fendro/core/compose/takes';
-import { chordsIn, partTake, sectionTicks, soundingId } from '@fendro/core/song/resolve';
+import { sectionTicks, soundingId } from '@fendro/core/song/resolve';
 import { LIMITS } from '@fendro/core/song/limits';
 import { surplusTakes, unheardTakes } from '@fendro/core/song/prune';
-import { draftingRank, LISTENS_TO } from '@fendro/core/song/roles';
-import { meanEnergy } from '@fendro/core/song/energy';
-import { barOf, groundOf } from '@fendro/core/song/ground';
-import {
-  HARMONY,
-  type Asking,
-  type ChordSpan,
-  type LineId,
-  type Score,
-  type Section,
-  type Take,
-} from '@fendro/core/song/schema';
-import type { Ticks } from '@fendro/core/theory/units';
+import { inDraftingOrder } from '@fendro/core/song/roles';
+import { HARMONY, type LineId, type Section, type Take } from '@fendro/core/song/schema';
 import type { DraftRequest } from '@fendro/core/compose/draft';
-import { ownStyleIn } from '@fendro/core/styles/styles';
 import { DraftClient, type Refusal } from '../work/draft-client';
 import type { FromWorker } from '../work/draft-messages';
 import { HarmonyDesk } from './harmony-desk';
 import { newId } from './ids';
 import { Notices } from './notices';
-import { selectHeard, selectScore, selectSong, selectTakes, takesOf } from './selectors';
+import { selectHeard, selectMusic, selectScore, selectSong, selectTakes, takesOf } from './selectors';
 import { TakeActions } from './song.actions';
+import { draftedTake } from '@fendro/core/song/take';
+import { requestFor } from '@fendro/core/compose/asking';
 
 /** Takes drafted at a time; as many as the bench shows at once. */
 export const TAKES_AT_A_TIME = 8;
@@ -49,6 +38,7 @@ export class Drafting {
   private readonly takes = this.store.selectSignal(selectTakes);
   private readonly song = this.store.selectSignal(selectSong);
   private readonly heard = this.store.selectSignal(selectHeard);
+  private readonly music = this.store.selectSignal(selectMusic);
 
   private readonly running = signal<Running | null>(null);
   /** Share of the present work that is done, 0–1. */
@@ -104,7 +94,7 @@ export class Drafting {
     const found = this.score()?.sections.find(({ id }) => id === section);
     if (!found) return;
     const lines = this.score()?.parts ?? [];
-    const order = [...lines].sort((a, b) => draftingRank(a.role) - draftingRank(b.role)).map(({ id }) => id);
+    const order = inDraftingOrder(lines).map(({ id }) => id);
     if (soundingId(found, HARMONY, this.heard()) === null) order.unshift(HARMONY);
     const gesture = gestureNow();
     const asker = this.open();
@@ -134,7 +124,7 @@ export class Drafting {
       {
         take: (answer) => {
           if (asker !== this.open()) return;
-          const take = this.takeFrom(answer, request.asking, section, line);
+          const take = this.takeFrom(answer, request, section, line);
           made.push(take.id);
           this.add(take, made.length === 1, gesture);
         },
@@ -211,107 +201,26 @@ export class Drafting {
 
   /** The complete asking, with the takes it listens to. */
   private request(section: Section, line: LineId): DraftRequest | null {
-    const score = this.score();
+    const music = this.music();
     const seed = this.song().open?.seed;
-    if (!score || seed === undefined) return null;
-    const base = { engine: ENGINE, ground: groundOf(score, section), bars: section.bars, kind: section.kind };
-    if (line === HARMONY) {
-      const heldChords = heldSpans(
-        chordsIn(section, this.takes(), this.heard()),
-        section.heldBars,
-        barOf(score, section),
-      );
-      const under = section.harmonyBrief.under;
-      const melody = under === null ? null : partTake(this.takes(), soundingId(section, under, this.heard()));
-      const asking: Asking = {
-        ...base,
-        harmonyBrief: { ...section.harmonyBrief, under: melody ? under : null },
-        ...(heldChords.length > 0 ? { heldChords } : {}),
-        beside: melody ? [melody.id] : [],
-      };
-      return { asking, seed, chords: null, beside: melody ? [melody] : [], ...styleFor(score, asking) };
-    }
-    const part = score.parts.find(({ id }) => id === line);
-    if (!part) return null;
-    const harmony = soundingId(section, HARMONY, this.heard());
-    const listened = score.parts.find(({ role, id }) => id !== part.id && role === LISTENS_TO[part.role]);
-    const take = listened ? partTake(this.takes(), soundingId(section, listened.id, this.heard())) : null;
-    const beside = take ? [take] : [];
-    const asking: Asking = {
-      ...base,
-      ground: part.style === null ? base.ground : { ...base.ground, style: part.style },
-      brief: part.brief,
-      role: part.role,
-      ...onlyOf(section, part.id),
-      ...energyOf(score, section),
-      ...(harmony === null ? {} : { harmony }),
-      beside: beside.map(({ id }) => id),
-    };
-    const chords = chordsIn(section, this.takes(), this.heard());
-    return {
-      asking,
-      seed: seed ^ hashOf(part.id),
-      chords: chords.length > 0 ? chords : null,
-      beside,
-      ...styleFor(score, asking),
-    };
+    return music && seed !== undefined ? requestFor(music, section, line, seed) : null;
   }
 
   private takeFrom(
     { attempt, content }: Extract<FromWorker, { kind: 'take' }>,
-    asking: Asking,
+    { asking, seed }: DraftRequest,
     section: Section,
     line: LineId,
   ): Take {
     const score = this.score();
-    const length = score ? sectionTicks(score, section) : 1;
-    const seed = (this.song().open?.seed ?? 0) ^ (line === HARMONY ? 0 : hashOf(line));
-    const base = {
-      id: newId('take'),
-      section: section.id,
-      length,
-      origin: { how: 'drafted' as const, asking, seed, attempt, parents: [] },
-    };
-    return content.of === 'part'
-      ? { ...base, of: 'part', part: line, notes: content.notes }
-      : { ...base, of: 'harmony', chords: content.chords };
+    const place = { id: newId('take'), section: section.id, length: score ? sectionTicks(score, section) : 1 };
+    return draftedTake(
+      place,
+      { asking, seed, attempt },
+      content.of === 'part' ? { of: 'part', part: line, notes: content.notes } : content,
+    );
   }
 }
 
-/** The style of an asking, where the song carries it. */
-const styleFor = (score: Score, { ground }: Asking): Pick<DraftRequest, 'style'> => {
-  const style = ownStyleIn(score, ground.style);
-  return style ? { style } : {};
-};
-
-/** The bars that a part has to itself in a section, where it has some. */
-const onlyOf = ({ solos }: Section, part: string): { readonly only?: { from: number; to: number } } => {
-  const solo = solos.find((candidate) => candidate.part === part);
-  return solo ? { only: { from: solo.from, to: solo.to } } : {};
-};
-
-/** The section's mean energy, where a line is drawn. */
-const energyOf = (score: Score, section: Section): { readonly energy?: number } => {
-  const energy = meanEnergy(score, section.id);
-  return energy === null ? {} : { energy };
-};
-
-/** The chords that start in held bars, as they stand. */
-const heldSpans = (chords: readonly ChordSpan[], heldBars: readonly number[], bar: Ticks): ChordSpan[] =>
-  chords
-    .filter(({ start, chord }) => chord !== null && heldBars.includes(Math.floor(start / bar)))
-    .map((span) => {
-      // A chord that sounds on past its held bars is held in them only.
-      const last = heldBars.reduce(
-        (end, held) => (held * bar <= end && (held + 1) * bar > end ? (held + 1) * bar : end),
-        (Math.floor(span.start / bar) + 1) * bar,
-      );
-      return { ...span, duration: Math.min(span.duration, last - span.start) };
-    });
-
 /** A name for one press of a button. */
 const gestureNow = (): string => `draft ${crypto.randomUUID()}`;
-
-/** Gives every part a seed of its own. */
-const hashOf = (text: string): number =>
-  [...text].reduce((hash, character) => (Math.imul(hash, 31) + character.charCodeAt(0)) | 0, 7);

@@ -1,7 +1,6 @@
 import { computed, inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { struckChords } from '@fendro/core/sounding/chord-line';
-import { ENGINE } from '@fendro/core/compose/engine';
 import { choose } from '@fendro/core/song/edit';
 import { followGround, withGround, type GroundChange } from '@fendro/core/song/follow-ground';
 import { groundOf, keyOf } from '@fendro/core/song/ground';
@@ -10,11 +9,8 @@ import { chordsIn, chosenId, NOTHING_HEARD, sectionTicks, soundingId } from '@fe
 import {
   HARMONY,
   type ChordSpan,
-  type HarmonyTake,
   type Heard,
   type LineId,
-  type Origin,
-  type PartTake,
   type Score,
   type Section,
   type Take,
@@ -42,6 +38,7 @@ import {
 } from './selectors';
 import { SessionActions } from './session';
 import { ScoreActions, TakeActions } from './song.actions';
+import { voicedTake, type Place, chordsTake } from '@fendro/core/song/take';
 
 /** Everything that is done to chords: edits, ideas that are heard first, and choices that the whole band follows. */
 @Injectable({ providedIn: 'root' })
@@ -99,11 +96,8 @@ export class HarmonyDesk {
     const [score, section] = [this.ownScore(), this.section()];
     if (!score || !section || (!this.trying() && same(chords, this.chords()))) return;
     const parent = soundingId(section, HARMONY, this.heard());
-    const take = this.takeOf(chords, section, {
+    const take = chordsTake(this.place(section), chords, {
       how: name === 'type a chord' ? 'typed' : 'edited',
-      asking: null,
-      seed: 0,
-      attempt: 0,
       parents: parent ? [parent] : [],
     });
     this.settle(
@@ -119,7 +113,7 @@ export class HarmonyDesk {
   hear(chords: readonly ChordSpan[], from: string): void {
     const section = this.section();
     if (!section) return;
-    const take = this.takeOf(chords, section, { how: 'picked', from, asking: null, seed: 0, attempt: 0, parents: [] });
+    const take = chordsTake(this.place(section), chords, { how: 'picked', from });
     this.store.dispatch(
       TakeActions.madeAndHeard({ takes: [take], take: take.id, section: section.id, line: HARMONY, at: Date.now() }),
     );
@@ -276,25 +270,12 @@ export class HarmonyDesk {
     if (!score || !section || !ground || !part || harmony === null) return;
     const chords = chordsIn(section, this.takes(), this.heard());
     const notes = struckChords(chords, this.setting(), ground.metre, section.bars);
-    const asking = {
-      engine: ENGINE,
-      ground,
-      bars: section.bars,
-      kind: section.kind,
-      brief: part.brief,
-      role: part.role,
+    const take = voicedTake(this.place(section), part, notes, {
+      from: 'the chord line',
+      parents: [harmony],
       harmony,
-      beside: [],
-    };
-    const take: PartTake = {
-      id: newId('take'),
-      of: 'part',
-      part: part.id,
-      section: section.id,
-      length: this.length(),
-      notes,
-      origin: { how: 'voiced', from: 'the chord line', asking, seed: 0, attempt: 0, parents: [harmony] },
-    };
+      ground,
+    });
     this.settle(
       'give the chords to a part',
       choose(score, section.id, part.id, take.id),
@@ -303,8 +284,8 @@ export class HarmonyDesk {
     );
   }
 
-  private takeOf(chords: readonly ChordSpan[], section: Section, origin: Origin): HarmonyTake {
-    return { id: newId('take'), of: 'harmony', section: section.id, length: this.length(), chords, origin };
+  private place(section: Section): Place {
+    return { id: newId('take'), section: section.id, length: this.length() };
   }
 }
 

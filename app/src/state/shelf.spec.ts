@@ -1,10 +1,10 @@
 import { TestBed } from '@angular/core/testing';
-import { DEFAULT_BRIEFS } from '@fendro/core/song/briefs';
 import { copyOfStyle } from '@fendro/core/styles/style-text';
 import { styleOf } from '@fendro/core/styles/styles';
 import sample from '../storage/samples/shelf-version-1.json';
 import { Notices } from './notices';
 import { Shelf } from './shelf';
+import { roleOf } from '@fendro/core/song/roles';
 
 const database = { values: new Map<string, unknown>(), full: false };
 jest.mock('localforage', () => ({
@@ -66,7 +66,7 @@ describe('the shelf', () => {
     shelf.savePhrase(phrase('one'));
     shelf.savePhrase(phrase('two'));
     shelf.renamePhrase('one', 'Call');
-    shelf.saveBrief({ name: 'Wild', role: 'melody', brief: DEFAULT_BRIEFS.melody });
+    shelf.saveBrief({ name: 'Wild', role: 'melody', brief: roleOf('melody').brief });
     shelf.saveStyle(copyOfStyle(styleOf('soul'), 'style-1', 'Mine'), null);
     shelf.saveRhythm('own:x');
     shelf.saveScale('own:Fog: 1 b2 3 5 b7');
@@ -82,7 +82,7 @@ describe('the shelf', () => {
     const shelf = await fresh();
     shelf.savePhrase(phrase('one'));
     shelf.removePhrase('one');
-    shelf.saveBrief({ name: 'Wild', role: 'melody', brief: DEFAULT_BRIEFS.melody });
+    shelf.saveBrief({ name: 'Wild', role: 'melody', brief: roleOf('melody').brief });
     shelf.removeBrief(shelf.contents().briefs[0]!.id);
     shelf.saveStyle(copyOfStyle(styleOf('soul'), 'style-1', 'Mine'), null);
     shelf.saveStyle(copyOfStyle(styleOf('soul'), 'style-2', 'Mine, slower'), 'style-1');

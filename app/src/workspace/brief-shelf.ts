@@ -2,10 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { Store } from '@ngrx/store';
 import { LIMITS, shortened } from '@fendro/core/song/limits';
 import { takenBrief } from '@fendro/core/song/briefs';
-import { isDrumRole } from '@fendro/core/song/roles';
+import { isDrumRole, roleOf } from '@fendro/core/song/roles';
 import type { Brief, Part, Role } from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
-import { ROLE_NAMES } from '@fendro/core/styles/band';
 import { selectScore } from '../state/selectors';
 import { Shelf } from '../state/shelf';
 import { ScoreActions } from '../state/song.actions';
@@ -99,7 +98,7 @@ export class BriefShelf {
   );
 
   protected roleName(role: Role): string {
-    return ROLE_NAMES[role].toLowerCase();
+    return roleOf(role).name.toLowerCase();
   }
 
   protected take(id: string): void {

@@ -1,18 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import {
-  FURTHER_WORDS,
-  GRID_ROLES,
-  isUsual,
-  resetWord,
-  stepWord,
-  WORD_LABELS,
-  wordFor,
-  WORDS_OF_ROLE,
-  type BriefWord,
-} from '@fendro/core/song/brief-words';
-import { DEFAULT_BRIEFS } from '@fendro/core/song/briefs';
-import { isDrumRole } from '@fendro/core/song/roles';
+import { isUsual, resetWord, stepWord, WORD_LABELS, wordFor, type BriefWord } from '@fendro/core/song/brief-words';
+import { isDrumRole, roleOf } from '@fendro/core/song/roles';
 import { BASS_WAYS, DRUM_TIMES, GRIDS, type Brief, type Part } from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { styleIn } from '@fendro/core/styles/styles';
@@ -156,15 +145,14 @@ export class PartBriefControl {
     const band = styleIn(score, this.part().style ?? score?.ground.style ?? '').band;
     const own =
       band.find((other) => other.role === role && other.name === name) ?? band.find((other) => other.role === role);
-    return { ...DEFAULT_BRIEFS[role], ...own?.brief };
+    return { ...roleOf(role).brief, ...own?.brief };
   });
 
   /** What is off its usual comes first. */
   protected readonly words = computed((): SentenceWord[] => {
     const { brief, role } = this.part();
     const blamed = this.blamed();
-    const named =
-      blamed && !WORDS_OF_ROLE[role].includes(blamed) ? [blamed, ...WORDS_OF_ROLE[role]] : WORDS_OF_ROLE[role];
+    const named = blamed && !roleOf(role).words.includes(blamed) ? [blamed, ...roleOf(role).words] : roleOf(role).words;
     const words = named.map((word) => ({
       id: word,
       label: WORD_LABELS[word].label,
@@ -177,7 +165,7 @@ export class PartBriefControl {
 
   protected readonly rows = computed(() => {
     const { brief, role } = this.part();
-    return [...new Set([...WORDS_OF_ROLE[role], ...FURTHER_WORDS[role]])]
+    return [...new Set([...roleOf(role).words, ...roleOf(role).further])]
       .filter((word): word is Exclude<BriefWord, 'register'> => word !== 'register')
       .map((word) => ({ word, ...WORD_LABELS[word], value: brief[word] }));
   });
@@ -200,7 +188,7 @@ export class PartBriefControl {
   }
 
   protected readonly grids = GRIDS;
-  protected readonly hasGrid = computed(() => GRID_ROLES.includes(this.part().role));
+  protected readonly hasGrid = computed(() => roleOf(this.part().role).hasGrid);
 
   protected setGrid(grid: string): void {
     this.change({ grid: grid === '' ? null : (grid as Brief['grid']) }, 'grid');

@@ -36,6 +36,7 @@ import { TakeActions } from '../state/song.actions';
 import { downloadAddress } from '../ui/download';
 import { Icon } from '../ui/icon';
 import { NotePicture, shapeOf } from '../ui/note-picture';
+import { voicedTake } from '@fendro/core/song/take';
 
 const COLUMNS = 6;
 const SHOWN = 24;
@@ -194,26 +195,11 @@ export class PhrasesDrawer {
   private takeOf({ phrase, notes }: Picture): PartTake | null {
     const [ground, section, part, score] = [this.ground(), this.section(), this.part(), this.score()];
     if (!ground || !section || !part || !score) return null;
-    const harmony = soundingId(section, HARMONY, this.heard());
-    const asking = {
-      engine: ENGINE,
+    return voicedTake({ id: newId('take'), section: section.id, length: sectionTicks(score, section) }, part, notes, {
+      from: phrase.name,
+      harmony: soundingId(section, HARMONY, this.heard()),
       ground,
-      bars: section.bars,
-      kind: section.kind,
-      brief: part.brief,
-      role: part.role,
-      ...(harmony === null ? {} : { harmony }),
-      beside: [],
-    };
-    return {
-      id: newId('take'),
-      of: 'part',
-      part: part.id,
-      section: section.id,
-      length: sectionTicks(score, section),
-      notes,
-      origin: { how: 'voiced', from: phrase.name, asking, seed: 0, attempt: 0, parents: [] },
-    };
+    });
   }
 
   protected hear(picture: Picture): void {

@@ -17,11 +17,11 @@ import { groundOf } from '@fendro/core/song/ground';
 import { partTake, soundingId } from '@fendro/core/song/resolve';
 import { HARMONY, ROLES, type LineId, type Part, type Role } from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
-import { freeColour, newPart, ROLE_NAMES } from '@fendro/core/styles/band';
+import { freeColour, newPart } from '@fendro/core/styles/band';
 import { styleIn } from '@fendro/core/styles/styles';
 import { clashes } from '@fendro/core/song/fit';
 import { LIMITS, numbered } from '@fendro/core/song/limits';
-import { isDrumRole, isLine } from '@fendro/core/song/roles';
+import { isDrumRole, isLine, roleOf } from '@fendro/core/song/roles';
 import { writtenNotes } from '@fendro/core/sounding/stages';
 import { noteRoles, type NoteRole } from '@fendro/core/study/note-roles';
 import { metreName, metricalWeight, WEIGHT } from '@fendro/core/theory/metre';
@@ -89,7 +89,7 @@ export class Sheet {
   private readonly placed = this.store.selectSignal(selectPlaced);
 
   protected readonly HARMONY = HARMONY;
-  protected readonly roles = ROLES.map((role) => ({ role, name: ROLE_NAMES[role] }));
+  protected readonly roles = ROLES.map((role) => ({ role, name: roleOf(role).name }));
   protected readonly bar = this.store.selectSignal(selectBar);
   protected readonly ownGroundOpen = signal(false);
   /** What sets the section's ground apart from the song's. */
@@ -150,9 +150,8 @@ export class Sheet {
   /** True for takes that chords carry along by themselves. */
   private follows(section: string, part: string): boolean {
     const now = this.section();
-    const how =
-      now?.id === section ? partTake(this.takes(), soundingId(now, part, this.heard()))?.origin.how : undefined;
-    return how === undefined || how === 'drafted' || how === 'fitted' || how === 'voiced';
+    const take = now?.id === section ? partTake(this.takes(), soundingId(now, part, this.heard())) : null;
+    return take?.over !== null;
   }
 
   protected readonly chordsTentative = computed(() => {

@@ -1,7 +1,6 @@
 import * as fc from 'fast-check';
 import { draft, type DraftRequest } from '../draft';
 import { ENGINE } from '../engine';
-import { DEFAULT_BRIEFS } from '../../song/briefs';
 import type { ChordSpan, HarmonyBrief, Note, PartTake } from '../../song/schema';
 import { groundFor } from '../../styles/band';
 import { collection, findFormulas, formulaChords } from '../../styles/progressions/collection';
@@ -14,6 +13,8 @@ import { readChord } from '../../theory/read-chord';
 import { makeOwnScale, scaleOf } from '../../theory/scale';
 import { nextChords, substitutesFor } from './next';
 import { readingBrief } from './under-melody';
+import { roleOf } from '../../song/roles';
+import { looseTake } from '../../song/take';
 
 const C = { tonic: 0, scale: 'major' };
 const read = (text: string) => {
@@ -111,7 +112,7 @@ describe('weights of degrees', () => {
             bars: 8,
             kind: 'verse',
             role: 'melody',
-            brief: { ...DEFAULT_BRIEFS.melody, busyness: 5, anchoring: 20, adventure: 0 },
+            brief: { ...roleOf('melody').brief, busyness: 5, anchoring: 20, adventure: 0 },
             beside: [],
           },
           seed: 5,
@@ -142,15 +143,13 @@ describe('weights of degrees', () => {
 });
 
 describe('chords under a melody', () => {
-  const line = (pitches: readonly number[]): PartTake => ({
-    id: 'melody',
-    of: 'part',
-    part: 'voice',
-    section: 's',
-    length: 15_360,
-    origin: { how: 'drafted', asking: null, seed: 0, attempt: 0, parents: [] },
-    notes: pitches.map((pitch, index): Note => ({ start: index * 1920, duration: 1920, pitch, velocity: 80 })),
-  });
+  const line = (pitches: readonly number[]): PartTake =>
+    looseTake(
+      { id: 'melody', section: 's', length: 15_360 },
+      'voice',
+      pitches.map((pitch, index): Note => ({ start: index * 1920, duration: 1920, pitch, velocity: 80 })),
+      { how: 'imported' },
+    );
   const under = (melody: PartTake, attempt: number) =>
     drafted(request({ harmonyBrief: { ...brief, under: 'voice', cadence: 'open' } }, [melody]), attempt);
 

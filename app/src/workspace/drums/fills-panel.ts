@@ -20,6 +20,7 @@ import {
 } from '../../state/selectors';
 import { TakeActions } from '../../state/song.actions';
 import { IdeaList, type Idea } from '../../ui/idea-list';
+import { editedTake } from '@fendro/core/song/take';
 
 const LENGTH_NAMES: Readonly<Record<FillLength, string>> = { 0.5: 'half a bar', 1: 'one bar', 2: 'two bars' };
 /** Bars of groove that are heard before a fill begins. */
@@ -132,19 +133,7 @@ export class FillsPanel {
 
   private takeWith(fill: Fill, base: PartTake, setting: Parameters<typeof placeFill>[4]): PartTake {
     const notes = placeFill(base.notes, fill, this.bars(), this.end(), setting);
-    return {
-      ...base,
-      id: newId('take'),
-      notes,
-      origin: {
-        how: 'edited',
-        from: `with the fill “${fill.name}”`,
-        asking: null,
-        seed: 0,
-        attempt: 0,
-        parents: [base.id],
-      },
-    };
+    return editedTake(newId('take'), base, notes, `with the fill “${fill.name}”`);
   }
 
   protected take(): void {

@@ -3,7 +3,6 @@ import { Store } from '@ngrx/store';
 import { voicedChords, wishFor } from '@fendro/core/voicing/chord-line';
 import { shapeOfPitches } from '@fendro/core/voicing/guitar';
 import { averageMotion, rootPositions } from '@fendro/core/voicing/voicing';
-import { ACCOMPANYING } from '@fendro/core/song/roles';
 import { BASS_NOTES, SPREADS, VOICING_FAMILIES, type ChordSetting, type ChordSpan } from '@fendro/core/song/schema';
 import { chordSymbol } from '@fendro/core/theory/chord';
 import { clamp } from '@fendro/core/theory/units';
@@ -14,6 +13,7 @@ import { FretboardPicture } from '../../ui/fretboard-picture';
 import { KeyboardPicture } from '../../ui/keyboard-picture';
 import { nameIn } from '../../ui/spoken';
 import { ChordCommands } from './chord-commands';
+import { isAccompaniment } from '@fendro/core/song/roles';
 
 const FAMILY_WORDS = { keyboard: 'keyboard', guitar: 'guitar', ensemble: 'four voices' } as const;
 
@@ -88,9 +88,7 @@ export class VoicingPanel {
     'thirteenth lowest',
   ];
 
-  protected readonly parts = computed(() =>
-    (this.score()?.parts ?? []).filter(({ role }) => ACCOMPANYING.includes(role)),
-  );
+  protected readonly parts = computed(() => (this.score()?.parts ?? []).filter(({ role }) => isAccompaniment(role)));
 
   protected set(change: Partial<ChordSetting>, gesture?: string): void {
     const section = this.desk.section();

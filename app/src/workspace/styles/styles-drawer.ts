@@ -1,11 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
-import { ENGINE } from '@fendro/core/compose/engine';
 import { groundOf } from '@fendro/core/song/ground';
 import { harmonyTake, sectionTicks, soundingId } from '@fendro/core/song/resolve';
-import { draftingRank, LISTENS_TO } from '@fendro/core/song/roles';
-import { HARMONY, type Asking, type PartTake, type Score, type Take } from '@fendro/core/song/schema';
+import { inDraftingOrder, listenedTo } from '@fendro/core/song/roles';
+import { HARMONY, type PartTake, type Score, type Take } from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { applyStyle, partFrom } from '@fendro/core/styles/band';
 import { findStyles } from '@fendro/core/styles/find';
@@ -27,6 +26,8 @@ import { Icon } from '../../ui/icon';
 import { IdeaList, type Idea } from '../../ui/idea-list';
 import { DraftClient } from '../../work/draft-client';
 import { StyleEditor } from './style-editor';
+import { partAsking } from '@fendro/core/compose/asking';
+import { draftedTake } from '@fendro/core/song/take';
 
 /** Styles by words and tempo, each heard over the section's own chords before anything is changed. */
 @Component({
@@ -234,22 +235,16 @@ export class StylesDrawer {
     const takes: Record<string, Take> = harmony ? { [harmony.id]: harmony } : {};
     const chosen: Record<string, string> = {};
     this.working.set(true);
-    for (const part of [...parts].sort((a, b) => draftingRank(a.role) - draftingRank(b.role))) {
+    for (const part of inDraftingOrder(parts)) {
       if (stale()) break;
-      const listened = parts.find(({ role }) => role === LISTENS_TO[part.role]);
+      const listened = listenedTo(part, parts);
       const beside = listened
         ? Object.values(takes).filter((take): take is PartTake => take.of === 'part' && take.part === listened.id)
         : [];
-      const asking: Asking = {
-        engine: ENGINE,
-        ground,
-        bars: section.bars,
-        kind: section.kind,
-        role: part.role,
-        brief: part.brief,
+      const asking = partAsking({ ground, bars: section.bars, kind: section.kind }, part, {
         ...(harmony ? { harmony: harmony.id } : {}),
         beside: beside.map((take) => take.id),
-      };
+      });
       const request = {
         asking,
         seed: this.song().open?.seed ?? 1,
@@ -262,15 +257,12 @@ export class StylesDrawer {
         {
           take: ({ content, attempt }) => {
             if (content.of !== 'part') return;
-            const take: PartTake = {
-              id: `take-${part.id}`,
-              of: 'part',
-              part: part.id,
-              section: section.id,
-              length: sectionTicks(score, section),
-              notes: content.notes,
-              origin: { how: 'drafted', asking, seed: 1, attempt, parents: [] },
-            };
+            const place = { id: `take-${part.id}`, section: section.id, length: sectionTicks(score, section) };
+            const take = draftedTake(
+              place,
+              { asking, seed: request.seed, attempt },
+              { of: 'part', part: part.id, notes: content.notes },
+            );
             takes[take.id] = take;
             chosen[part.id] = take.id;
           },

@@ -1,0 +1,184 @@
+import type { Key } from '../theory/key';
+import type { MidiNote, Ticks } from '../theory/units';
+import type {
+  Asking,
+  ChordSpan,
+  Ground,
+  HarmonyTake,
+  Note,
+  Origin,
+  Over,
+  Part,
+  PartTake,
+  Role,
+  Take,
+  TakeNote,
+} from './schema';
+
+/**
+ * The only maker of takes. A take says two things of itself: where it came from (`origin`), so that it can be made again
+ * and traced back, and what it lies over (`over`), so that it can follow when the chords or the key change. An edit
+ * comes from somewhere else and lies over the same.
+ */
+
+/** Where a take lies. */
+export interface Place {
+  readonly id: string;
+  readonly section: string;
+  readonly length: Ticks;
+}
+
+/** A take that was not drafted: how it came to be, from what, and from which takes. */
+interface Source {
+  readonly how: Exclude<Origin['how'], 'drafted'>;
+  /** In words; nothing where there is nothing to say. */
+  readonly from?: string;
+  readonly parents?: readonly string[];
+}
+
+const originOf = ({ how, from, parents = [] }: Source): Origin => ({
+  how,
+  ...(from === undefined ? {} : { from }),
+  asking: null,
+  seed: 0,
+  attempt: 0,
+  parents,
+});
+
+/**
+ * Notes with ids that no two of them share. Those that have one keep it, however they were moved; of notes that were cut
+ * out of one, the first keeps it.
+ *
+ * @returns the same list where nothing is missing
+ */
+export function withNoteIds(notes: readonly (Note | TakeNote)[]): readonly TakeNote[] {
+  const known = numbered.get(notes) ?? number(notes);
+  numbered.set(notes, known);
+  return known;
+}
+
+/** Lists of notes never change: the same list gives the same list, so that what sounds is known to be the same. */
+const numbered = new WeakMap<readonly Note[], readonly TakeNote[]>();
+
+function number(notes: readonly (Note | TakeNote)[]): readonly TakeNote[] {
+  const idOf = (note: Note | TakeNote): number | null => ('id' in note ? note.id : null);
+  const ids = notes.map(idOf);
+  if (!ids.includes(null) && new Set(ids).size === ids.length) return notes as readonly TakeNote[];
+  let next = ids.reduce<number>((most, id) => Math.max(most, (id ?? -1) + 1), 0);
+  const taken = new Set<number>();
+  return notes.map((note) => {
+    const id = idOf(note);
+    const own = id === null || taken.has(id) ? next++ : id;
+    taken.add(own);
+    return { ...note, id: own };
+  });
+}
+
+/** What a part's notes lie over: they were made for these chords, in this key, for this role and register. */
+const overChords = (
+  harmony: string,
+  { tonic, scale }: Key,
+  role: Role,
+  { low, high }: { readonly low: MidiNote; readonly high: MidiNote },
+): Over => ({ harmony, tonic, scale, role, low, high });
+
+/** What drafting gave for an asking. */
+export type Drafted =
+  | { readonly of: 'part'; readonly part: string; readonly notes: readonly Note[] }
+  | { readonly of: 'harmony'; readonly chords: readonly ChordSpan[] };
+
+/** A drafted take, which can be made again from its asking, seed and attempt. */
+export function draftedTake(
+  place: Place,
+  { asking, seed, attempt }: { readonly asking: Asking; readonly seed: number; readonly attempt: number },
+  content: Drafted,
+): Take {
+  const origin: Origin = { how: 'drafted', asking, seed, attempt, parents: [] };
+  if (content.of === 'harmony') return { ...place, of: 'harmony', chords: content.chords, origin };
+  const { harmony, role, brief, ground } = asking;
+  return {
+    ...place,
+    of: 'part',
+    part: content.part,
+    notes: withNoteIds(content.notes),
+    origin,
+    over: harmony !== undefined && role && brief ? overChords(harmony, ground, role, brief) : null,
+  };
+}
+
+/** Chords that were typed, picked, edited or brought in. */
+export const chordsTake = (place: Place, chords: readonly ChordSpan[], source: Source): HarmonyTake => ({
+  ...place,
+  of: 'harmony',
+  chords,
+  origin: originOf(source),
+});
+
+/** A part's notes that stay where they were put, whatever the chords do. */
+export const looseTake = (place: Place, part: string, notes: readonly Note[], source: Source): PartTake => ({
+  ...place,
+  of: 'part',
+  part,
+  notes: withNoteIds(notes),
+  origin: originOf(source),
+  over: null,
+});
+
+/**
+ * Notes that Fendro made of a section's chords for a part, other than by drafting: phrases, voiced chords, endings.
+ *
+ * @param harmony  the chords; null where there are none to follow
+ */
+export const voicedTake = (
+  place: Place,
+  part: Pick<Part, 'id' | 'role' | 'brief'>,
+  notes: readonly Note[],
+  { harmony, ground, ...source }: Omit<Source, 'how'> & { readonly harmony: string | null; readonly ground: Ground },
+): PartTake => ({
+  ...looseTake(place, part.id, notes, { ...source, how: 'voiced' }),
+  over: harmony === null ? null : overChords(harmony, ground, part.role, part.brief),
+});
+
+/** Other notes in place of a take's, by the writer's hand: they go on following what it followed. */
+export const editedTake = (id: string, before: PartTake, notes: readonly Note[], from?: string): PartTake => ({
+  ...before,
+  id,
+  notes: withNoteIds(notes),
+  origin: originOf({ how: 'edited', ...(from === undefined ? {} : { from }), parents: [before.id] }),
+});
+
+/** The take that a fitted one was made of, however often it was fitted since. */
+const sourceOf = ({ id, origin }: Take): string => (origin.how === 'fitted' ? (origin.parents[0] ?? id) : id);
+
+/** A take's notes moved to other chords or another key; how they were first made is still known. */
+export const fittedTake = (id: string, before: PartTake, notes: readonly Note[], over: Over | null): PartTake => ({
+  ...before,
+  id,
+  notes: withNoteIds(notes),
+  origin: { ...before.origin, how: 'fitted', parents: [sourceOf(before)] },
+  over,
+});
+
+/** Chords moved to another key. */
+export const fittedChords = (id: string, before: HarmonyTake, chords: readonly ChordSpan[]): HarmonyTake => ({
+  ...before,
+  id,
+  chords,
+  origin: originOf({ how: 'fitted', parents: [before.id] }),
+});
+
+/** One voice of a take for a part of its own. */
+export const voiceTake = (
+  id: string,
+  whole: PartTake,
+  part: Pick<Part, 'id' | 'role' | 'brief'>,
+  notes: readonly Note[],
+  from: string,
+): PartTake => ({
+  ...whole,
+  id,
+  part: part.id,
+  notes: withNoteIds(notes),
+  origin: originOf({ how: whole.origin.how === 'imported' ? 'imported' : 'voiced', from, parents: [whole.id] }),
+  over: whole.over && { ...whole.over, role: part.role, low: part.brief.low, high: part.brief.high },
+});
