@@ -7,6 +7,7 @@ import { resolve } from 'node:path';
 import { harmonyAsking, partAsking } from '@fendro/core/compose/asking';
 import { draftTakes, type DraftedTake } from '@fendro/core/compose/takes';
 import { choose, remark } from '@fendro/core/song/edit';
+import { chosenId } from '@fendro/core/song/resolve';
 import { openSong } from '@fendro/core/song/song-file';
 import {
   HARMONY,
@@ -19,6 +20,7 @@ import {
   type Part,
   type PartTake,
   type Score,
+  type Section,
   type SectionKind,
   type Song,
   type Take,
@@ -204,7 +206,8 @@ for (const plan of PLANS) {
     if (part.role === 'drums') drums = chosen as PartTake;
   }
 }
-score = remark(score, score.sections[1]?.chosen['melody'] ?? '', { verdict: 'kept' });
+const verse = score.sections[1] as Section;
+score = remark(score, chosenId(verse, 'melody') ?? '', { verdict: 'kept' });
 
 const song: Song = {
   format: 'fendro-song',

@@ -10,6 +10,7 @@ import {
   type LineId,
   type Part,
   type Section,
+  type PartId,
 } from '../song/schema';
 import { ownStyleIn } from '../styles/styles';
 import type { Ticks } from '../theory/units';
@@ -95,7 +96,7 @@ const styleFor = ({ score }: Music, { ground }: Asking): Pick<DraftRequest, 'sty
 };
 
 /** The bars that a part has to itself in a section, where it has some. */
-const onlyOf = ({ solos }: Section, part: string): Pick<Asking, 'only'> => {
+const onlyOf = ({ solos }: Section, part: PartId): Pick<Asking, 'only'> => {
   const solo = solos.find((candidate) => candidate.part === part);
   return solo ? { only: { from: solo.from, to: solo.to } } : {};
 };

@@ -5,7 +5,7 @@ import type { Chord } from '../theory/chord';
 import { keyMask, type Key } from '../theory/key';
 import { barTicks, type Metre } from '../theory/metre';
 import { pitchClassOf } from '../theory/pitch';
-import { modulo, type MidiNote, type PitchClassMask, type Ticks } from '../theory/units';
+import { modulo, type MidiNote, type PitchClass, type PitchClassMask, type Ticks } from '../theory/units';
 
 /** What every drafter is given: the asking, with everything looked up that it names. */
 export interface DraftContext {
@@ -96,7 +96,10 @@ export function nextChord(chords: readonly ChordSpan[], at: Ticks): Chord | null
  * The share at which a pitch class is taken, 0–1, by the weight of its degree; notes outside the scale have no weight
  * of their own.
  */
-export function degreeShare({ weights, key }: Pick<DraftContext, 'weights' | 'key'>, pitch: MidiNote): number {
+export function degreeShare(
+  { weights, key }: Pick<DraftContext, 'weights' | 'key'>,
+  pitch: MidiNote | PitchClass,
+): number {
   if (!weights) return 1;
   return (weights.get(modulo(pitch - pitchClassOf(key.tonic), 12)) ?? 100) / 100;
 }

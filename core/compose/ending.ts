@@ -12,6 +12,7 @@ import {
   type Score,
   type Section,
   type Take,
+  type OccurrenceId,
 } from '../song/schema';
 import { newSection } from '../styles/band';
 import { DRUM_KEYS, type Ending } from '../song/style';
@@ -206,7 +207,7 @@ const PLAYERS: Readonly<Partial<Record<Role, Player>>> = {
 export interface Ended {
   readonly score: Score;
   readonly takes: readonly Take[];
-  readonly occurrence: string;
+  readonly occurrence: OccurrenceId;
 }
 
 /**

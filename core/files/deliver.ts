@@ -1,7 +1,15 @@
 import { barOf } from '../song/ground';
 import { own } from '../song/look-up';
 import { NOTHING_HEARD, sectionOf, type Music } from '../song/resolve';
-import { HARMONY, type LineId, type Part, type PartTake, type Score, type Section } from '../song/schema';
+import {
+  HARMONY,
+  type LineId,
+  type Part,
+  type PartTake,
+  type Score,
+  type Section,
+  type SectionId,
+} from '../song/schema';
 import { sectionCourse, songCourse, type Course } from '../sounding/course';
 import { perform, pickUpOf, type ChordLine, type Performance } from '../sounding/performance';
 import type { Voice } from '../sounding/setup';
@@ -193,7 +201,7 @@ export function deliverChords(music: Music): Delivery | null {
 }
 
 /** One section with all its parts; what is heard in place of the chosen takes is the music's to say. */
-export function deliverSection(music: Music, sectionId: string, options: DeliveryOptions = {}): Delivery | null {
+export function deliverSection(music: Music, sectionId: SectionId, options: DeliveryOptions = {}): Delivery | null {
   const { score } = music;
   const section = sectionOf(score, sectionId);
   if (!section) return null;

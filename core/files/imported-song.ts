@@ -13,6 +13,7 @@ import {
   type Section,
   type SectionKind,
   type Take,
+  type OccurrenceId,
 } from '../song/schema';
 import { inferChords } from '../study/infer/chords';
 import { inferKeys, type KeyGuess } from '../study/infer/key';
@@ -50,7 +51,7 @@ export interface Imported {
   readonly score: Score;
   readonly takes: readonly Take[];
   /** The first place of the running order that came in. */
-  readonly occurrence: string;
+  readonly occurrence: OccurrenceId;
 }
 
 /** The keys that a file may be in, by its notes and by the chords that it begins and ends with. */

@@ -14,12 +14,16 @@ import type {
   Section,
   SectionKind,
   Verdict,
+  OccurrenceId,
+  SectionId,
+  TakeId,
+  PartId,
 } from './schema';
 import { HARMONY } from './schema';
 
 /** Every edit is a pure function from score to score; what does not apply returns the score unchanged. */
 
-const replace = <T extends { readonly id: string }>(items: readonly T[], id: string, change: (item: T) => T): T[] =>
+const replace = <T extends { readonly id: string }>(items: readonly T[], id: T['id'], change: (item: T) => T): T[] =>
   items.map((item) => (item.id === id ? change(item) : item));
 
 export const setTitle = (score: Score, title: string): Score => ({ ...score, title });
@@ -31,7 +35,7 @@ export const setGround = (score: Score, change: Partial<Ground>): Score => ({
 
 export const addPart = (score: Score, part: Part): Score => ({ ...score, parts: [...score.parts, part] });
 
-export const removePart = (score: Score, id: string): Score => ({
+export const removePart = (score: Score, id: PartId): Score => ({
   ...score,
   parts: score.parts.filter((part) => part.id !== id),
   sections: score.sections.map((section) => {
@@ -45,17 +49,17 @@ export const removePart = (score: Score, id: string): Score => ({
   }),
 });
 
-export const changePart = (score: Score, id: string, change: Partial<Omit<Part, 'id' | 'role'>>): Score => ({
+export const changePart = (score: Score, id: PartId, change: Partial<Omit<Part, 'id' | 'role'>>): Score => ({
   ...score,
   parts: replace(score.parts, id, (part) => ({ ...part, ...change })),
 });
 
-export const changeBrief = (score: Score, id: string, change: Partial<Brief>): Score => ({
+export const changeBrief = (score: Score, id: PartId, change: Partial<Brief>): Score => ({
   ...score,
   parts: replace(score.parts, id, (part) => ({ ...part, brief: { ...part.brief, ...change } })),
 });
 
-export const changeHarmonyBrief = (score: Score, sectionId: string, change: Partial<HarmonyBrief>): Score => ({
+export const changeHarmonyBrief = (score: Score, sectionId: SectionId, change: Partial<HarmonyBrief>): Score => ({
   ...score,
   sections: replace(score.sections, sectionId, (section) => ({
     ...section,
@@ -65,11 +69,11 @@ export const changeHarmonyBrief = (score: Score, sectionId: string, change: Part
 
 export const changeSection = (
   score: Score,
-  id: string,
+  id: SectionId,
   change: Partial<Pick<Section, 'name' | 'kind' | 'bars'>>,
 ): Score => ({ ...score, sections: replace(score.sections, id, (section) => ({ ...section, ...change })) });
 
-export const changeChordSetting = (score: Score, sectionId: string, change: Partial<ChordSetting>): Score => ({
+export const changeChordSetting = (score: Score, sectionId: SectionId, change: Partial<ChordSetting>): Score => ({
   ...score,
   sections: replace(score.sections, sectionId, (section) => ({
     ...section,
@@ -78,7 +82,7 @@ export const changeChordSetting = (score: Score, sectionId: string, change: Part
 });
 
 /** Holds the chords of some bars against redrafting, and only those. */
-export const holdBars = (score: Score, sectionId: string, bars: readonly number[]): Score => ({
+export const holdBars = (score: Score, sectionId: SectionId, bars: readonly number[]): Score => ({
   ...score,
   sections: replace(score.sections, sectionId, (section) => ({
     ...section,
@@ -87,12 +91,12 @@ export const holdBars = (score: Score, sectionId: string, bars: readonly number[
 });
 
 /** Adds a section and lets it sound once, after `after` or at the end. */
-export function addSection(score: Score, section: Section, occurrence: string, after?: string): Score {
+export function addSection(score: Score, section: Section, occurrence: OccurrenceId, after?: OccurrenceId): Score {
   const added = { ...score, sections: [...score.sections, section] };
   return insertOccurrence(added, { id: occurrence, section: section.id }, after);
 }
 
-export function insertOccurrence(score: Score, occurrence: Occurrence, after?: string): Score {
+export function insertOccurrence(score: Score, occurrence: Occurrence, after?: OccurrenceId): Score {
   const place = score.order.findIndex(({ id }) => id === after);
   const order = [...score.order];
   order.splice(place < 0 ? order.length : place + 1, 0, occurrence);
@@ -100,7 +104,7 @@ export function insertOccurrence(score: Score, occurrence: Occurrence, after?: s
 }
 
 /** Moves one occurrence to another place, counted from 0 after its removal. */
-export function moveOccurrence(score: Score, id: string, to: number): Score {
+export function moveOccurrence(score: Score, id: OccurrenceId, to: number): Score {
   const moved = score.order.find((occurrence) => occurrence.id === id);
   if (!moved) return score;
   const order = score.order.filter((occurrence) => occurrence !== moved);
@@ -112,7 +116,7 @@ export function moveOccurrence(score: Score, id: string, to: number): Score {
  * Takes one occurrence out of the running order; its section stays for as long as it sounds elsewhere. The last one
  * stays.
  */
-export function removeOccurrence(score: Score, id: string): Score {
+export function removeOccurrence(score: Score, id: OccurrenceId): Score {
   const gone = score.order.find((occurrence) => occurrence.id === id);
   if (!gone || score.order.length === 1) return score;
   const order = score.order.filter((occurrence) => occurrence !== gone);
@@ -129,7 +133,7 @@ export function removeOccurrence(score: Score, id: string): Score {
 /** Draws the energy line of one place anew. */
 export const setEnergy = (
   score: Score,
-  occurrence: string,
+  occurrence: OccurrenceId,
   points: readonly Omit<EnergyPoint, 'occurrence'>[],
 ): Score => ({
   ...score,
@@ -140,7 +144,7 @@ export const setEnergy = (
 });
 
 /** Makes a take the one that sounds in the song; null leaves the line empty. */
-export const choose = (score: Score, sectionId: string, line: LineId, take: string | null): Score => ({
+export const choose = (score: Score, sectionId: SectionId, line: LineId, take: TakeId | null): Score => ({
   ...score,
   sections: replace(score.sections, sectionId, (section) =>
     line === HARMONY ? { ...section, harmony: take } : { ...section, chosen: { ...section.chosen, [line]: take } },
@@ -148,12 +152,12 @@ export const choose = (score: Score, sectionId: string, line: LineId, take: stri
 });
 
 /** Writes a verdict or a name beside a take; takes themselves never change. */
-export function remark(score: Score, take: string, change: Partial<Remark>): Score {
+export function remark(score: Score, take: TakeId, change: Partial<Remark>): Score {
   const before: Remark = own(score.remarks, take) ?? { verdict: null };
   return { ...score, remarks: { ...score.remarks, [take]: { ...before, ...change } } };
 }
 
-export const verdictOf = (score: Score, take: string): Verdict | null => own(score.remarks, take)?.verdict ?? null;
+export const verdictOf = (score: Score, take: TakeId): Verdict | null => own(score.remarks, take)?.verdict ?? null;
 
 /** “Verse”, then “Verse 2” … so that no two sections share a name. */
 export const freeName = (score: Score, base: string): string =>

@@ -1,7 +1,7 @@
 import { isDrumRole } from './roles';
 import { clamp, type Percent, type Ticks, type Velocity } from '../theory/units';
 import { layOut, type Placed } from './resolve';
-import type { Brief, EnergyPoint, Role, Score } from './schema';
+import type { Brief, EnergyPoint, Role, Score, SectionId } from './schema';
 
 /** What a song feels like where nothing is drawn. */
 export const EVEN: Percent = 50;
@@ -46,7 +46,7 @@ export function energyCurve(score: Score, placed: readonly Placed[] = layOut(sco
 const SAMPLES = 8;
 
 /** Mean energy over all places of a section, in whole %; null where no line is drawn. */
-export function meanEnergy(score: Score, section: string): Percent | null {
+export function meanEnergy(score: Score, section: SectionId): Percent | null {
   const placed = layOut(score);
   const curve = energyCurve(score, placed);
   const own = placed.filter((place) => place.section.id === section);

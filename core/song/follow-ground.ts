@@ -16,6 +16,7 @@ import {
   type Score,
   type Section,
   type Take,
+  type SectionId,
 } from './schema';
 import { fittedTake, fittedChords } from './take';
 
@@ -25,7 +26,7 @@ export type Following = 'move' | 'refit' | 'stay';
 /** A change of the song's ground, or of one section's own. */
 export interface GroundChange {
   /** Null for the song. */
-  readonly section: string | null;
+  readonly section: SectionId | null;
   readonly change: Partial<Ground>;
 }
 

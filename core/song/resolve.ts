@@ -11,16 +11,18 @@ import {
   type Score,
   type Section,
   type Take,
+  type TakeId,
+  type SectionId,
 } from './schema';
 
 /** All takes of a song by id. */
-export type Takes = Readonly<Record<string, Take>>;
+export type Takes = Readonly<Record<TakeId, Take>>;
 
 /**
  * Takes that sound now in place of the chosen ones: by section, then by line. No step of undo; it is kept with the
  * song.
  */
-export type HeardTakes = Readonly<Record<string, Readonly<Record<LineId, string>>>>;
+export type HeardTakes = Readonly<Record<SectionId, Readonly<Record<LineId, TakeId>>>>;
 
 export const NOTHING_HEARD: HeardTakes = {};
 
@@ -31,25 +33,25 @@ export interface Music {
   readonly heard: HeardTakes;
 }
 
-export const sectionOf = (score: Score, id: string): Section | undefined =>
+export const sectionOf = (score: Score, id: SectionId): Section | undefined =>
   score.sections.find((section) => section.id === id);
 
 export const sectionTicks = (score: Score, section: Section): Ticks => section.bars * barOf(score, section);
 
 /** The take of a line that the song has chosen in a section. */
-export const chosenId = (section: Section, line: LineId): string | null =>
+export const chosenId = (section: Section, line: LineId): TakeId | null =>
   line === HARMONY ? section.harmony : (own(section.chosen, line) ?? null);
 
 /** The take that sounds: the heard one where there is one, else the chosen one. */
-export const soundingId = (section: Section, line: LineId, heard: HeardTakes): string | null =>
+export const soundingId = (section: Section, line: LineId, heard: HeardTakes): TakeId | null =>
   own(own(heard, section.id), line) ?? chosenId(section, line);
 
-export function partTake(takes: Takes, id: string | null): PartTake | null {
+export function partTake(takes: Takes, id: TakeId | null): PartTake | null {
   const take = id === null ? undefined : own(takes, id);
   return take?.of === 'part' ? take : null;
 }
 
-export function harmonyTake(takes: Takes, id: string | null): HarmonyTake | null {
+export function harmonyTake(takes: Takes, id: TakeId | null): HarmonyTake | null {
   const take = id === null ? undefined : own(takes, id);
   return take?.of === 'harmony' ? take : null;
 }

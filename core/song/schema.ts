@@ -4,13 +4,26 @@ import { briefSchema, harmonyBriefSchema, id, midiNote, percent, ROLES } from '.
 import { LIMITS, LONGEST_UNREAD, ROOM_FOR_OLDER } from './limits';
 import { styleSchema } from './style';
 import { isScaleId } from '../theory/scale';
+import type { MidiNote, Percent, Ticks, Velocity } from '../theory/units';
+import type { OccurrenceId, PartId, SectionId, TakeId } from './ids';
 
 export * from './brief-schema';
+export { HARMONY, type LineId, type OccurrenceId, type PartId, type SectionId, type TakeId } from './ids';
 
 /** The version that this build writes; older ones are migrated, newer ones refused in words. */
 export const SONG_VERSION = 4;
 
+/** A schema whose values are of a kind that the compiler tells from others of their kind. */
+const of = <T>(schema: z.ZodType): z.ZodType<T, T> => schema as z.ZodType<T, T>;
+
+const partId = of<PartId>(id);
+const sectionId = of<SectionId>(id);
+const occurrenceId = of<OccurrenceId>(id);
+const takeId = of<TakeId>(id);
+
 const ticks = z.number().int();
+const length = of<Ticks>(ticks.min(1));
+const pitch = of<MidiNote>(midiNote);
 const fifths = z.number().int().min(-30).max(30);
 
 export const TEMPO_LIMITS = { low: 20, high: 300 } as const;
@@ -76,7 +89,7 @@ const chordSettingSchema = z
 
 export const partSchema = z
   .object({
-    id,
+    id: partId,
     name: z.string().min(1).max(LIMITS.name),
     role: z.enum(ROLES),
     instrument: id,
@@ -99,8 +112,8 @@ export const SECTION_KINDS = ['intro', 'verse', 'pre-chorus', 'chorus', 'bridge'
 /** A part that plays over some bars, counted from 0, `to` not included; another part rests there. */
 const soloSchema = z
   .object({
-    part: id,
-    over: id.nullable(),
+    part: partId,
+    over: partId.nullable(),
     from: z
       .number()
       .int()
@@ -112,11 +125,11 @@ const soloSchema = z
 
 export const sectionSchema = z
   .object({
-    id,
+    id: sectionId,
     kind: z.enum(SECTION_KINDS),
     name: z.string().min(1).max(LIMITS.name),
     bars: z.number().int().min(1).max(LIMITS.bars),
-    harmony: id.nullable(),
+    harmony: takeId.nullable(),
     harmonyBrief: harmonyBriefSchema,
     ground: ownGroundSchema,
     chordSetting: chordSettingSchema,
@@ -136,14 +149,16 @@ export const sectionSchema = z
       )
       .max(LIMITS.bars)
       .readonly(),
-    chosen: z.record(id, id.nullable()).readonly(),
+    chosen: z.record(partId, takeId.nullable()).readonly(),
   })
   .readonly();
 
-export const occurrenceSchema = z.object({ id, section: id }).readonly();
+export const occurrenceSchema = z.object({ id: occurrenceId, section: sectionId }).readonly();
 
 /** A point of the energy line; it travels with its place when the order changes. */
-export const energyPointSchema = z.object({ occurrence: id, at: ticks.min(0), value: percent }).readonly();
+export const energyPointSchema = z
+  .object({ occurrence: occurrenceId, at: of<Ticks>(ticks.min(0)), value: of<Percent>(percent) })
+  .readonly();
 
 export const remarkSchema = z
   .object({ verdict: z.enum(['kept', 'discarded']).nullable(), name: z.string().max(LIMITS.name).optional() })
@@ -166,7 +181,7 @@ export const scoreSchema = z
       .max(LIMITS.places * ROOM_FOR_OLDER)
       .readonly(),
     energy: z.array(energyPointSchema).max(LIMITS.energyPoints).readonly(),
-    remarks: z.record(id, remarkSchema).readonly(),
+    remarks: z.record(takeId, remarkSchema).readonly(),
     /** Styles of the writer's own that the song uses. */
     styles: z
       .array(styleSchema)
@@ -178,12 +193,12 @@ export const scoreSchema = z
 export const noteSchema = z
   .object({
     /** From the section's start; negative in a pick-up. */
-    start: ticks,
-    duration: ticks.min(1),
-    pitch: midiNote,
-    velocity: z.number().int().min(1).max(127),
-    /** How far it sounds from where it is written, in ticks: strums, rolls, a recorded hand. */
-    nudge: ticks.min(-480).max(480).optional(),
+    start: of<Ticks>(ticks),
+    duration: length,
+    pitch,
+    velocity: of<Velocity>(z.number().int().min(1).max(127)),
+    /** How far it sounds from where it is written: strums, rolls, a recorded hand. */
+    nudge: of<Ticks>(ticks.min(-480).max(480)).optional(),
   })
   .readonly();
 
@@ -200,8 +215,8 @@ const chordSchema = z
 
 export const chordSpanSchema = z
   .object({
-    start: ticks.min(0),
-    duration: ticks.min(1),
+    start: of<Ticks>(ticks.min(0)),
+    duration: length,
     /** Null where nothing sounds. */
     chord: chordSchema.nullable(),
     /** What was typed when it could not be read: it stays visible and marked. */
@@ -236,7 +251,7 @@ export const askingSchema = z
     harmonyBrief: harmonyBriefSchema.optional(),
     role: z.enum(ROLES).optional(),
     /** The progression drafted to. */
-    harmony: id.optional(),
+    harmony: takeId.optional(),
     /** Chords that were held while the others were drafted. */
     heldChords: z.array(chordSpanSchema).max(512).readonly().optional(),
     /** Mean energy over the section's places, in %; none where no line is drawn. */
@@ -254,7 +269,7 @@ export const askingSchema = z
       .readonly()
       .optional(),
     /** Takes of other parts that were listened to. */
-    beside: z.array(id).readonly(),
+    beside: z.array(takeId).readonly(),
   })
   .readonly();
 
@@ -266,20 +281,13 @@ const originSchema = z
     asking: askingSchema.nullable(),
     seed: z.number().int(),
     attempt: z.number().int().min(0),
-    parents: z.array(id).readonly(),
+    parents: z.array(takeId).readonly(),
   })
   .readonly();
 
 /** What the notes of a take were made for: they follow when it changes. */
 const overSchema = z
-  .object({
-    harmony: id,
-    tonic: fifths,
-    scale: z.string().max(160),
-    role: z.enum(ROLES),
-    low: midiNote,
-    high: midiNote,
-  })
+  .object({ harmony: takeId, tonic: fifths, scale: z.string().max(160), role: z.enum(ROLES), low: pitch, high: pitch })
   .readonly();
 
 /** A note of a take. Its id is unique in the take and stays with it through every edit, in takes made of this one too. */
@@ -288,12 +296,12 @@ const takeNoteSchema = noteSchema
   .extend({ id: z.number().int().min(0) })
   .readonly();
 
-const take = { id, section: id, length: ticks.min(1), origin: originSchema };
+const take = { id: takeId, section: sectionId, length, origin: originSchema };
 export const partTakeSchema = z
   .object({
     ...take,
     of: z.literal('part'),
-    part: id,
+    part: partId,
     notes: z.array(takeNoteSchema).max(LIMITS.notes).readonly(),
     /** Null where the notes stay as they are, whatever the chords do: played, brought in, or made without chords. */
     over: overSchema.nullable(),
@@ -305,17 +313,17 @@ export const harmonyTakeSchema = z
 export const takeSchema = z.discriminatedUnion('of', [partTakeSchema.unwrap(), harmonyTakeSchema.unwrap()]).readonly();
 
 /** One line of the logbook. */
-const heardSchema = z.object({ take: id, at: z.number() }).readonly();
+const heardSchema = z.object({ take: takeId, at: z.number() }).readonly();
 
 export const ledgerSchema = z
-  .object({ takes: z.record(id, takeSchema).readonly(), heard: z.array(heardSchema).readonly() })
+  .object({ takes: z.record(takeId, takeSchema).readonly(), heard: z.array(heardSchema).readonly() })
   .readonly();
 
 /**
  * Takes that sound in place of the chosen ones: by section, then by line. No step of undo, but there again after a
  * reload.
  */
-const hearingSchema = z.record(id, z.record(id, id).readonly()).readonly();
+const hearingSchema = z.record(sectionId, z.record(partId, takeId).readonly()).readonly();
 
 export const songSchema = z
   .object({
@@ -357,7 +365,3 @@ export type Ledger = z.infer<typeof ledgerSchema>;
 export type Hearing = z.infer<typeof hearingSchema>;
 export type Song = z.infer<typeof songSchema>;
 export type Verdict = 'kept' | 'discarded';
-
-/** What a take belongs to: a part's id, or the chord line. */
-export type LineId = string;
-export const HARMONY: LineId = 'harmony';

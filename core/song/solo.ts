@@ -1,4 +1,4 @@
-import type { Note, Score, Section, Solo } from './schema';
+import type { Note, Score, Section, Solo, PartId, SectionId } from './schema';
 import type { Ticks } from '../theory/units';
 
 /** A stretch of a section in ticks from its start. */
@@ -24,14 +24,14 @@ function outside(notes: readonly Note[], stretches: readonly Stretch[]): Note[] 
 /** Memoised by the notes and the section's solos, neither of which ever changes. */
 const known = new WeakMap<
   readonly Note[],
-  { readonly solos: Section['solos']; readonly part: string; readonly bar: Ticks; readonly notes: readonly Note[] }
+  { readonly solos: Section['solos']; readonly part: PartId; readonly bar: Ticks; readonly notes: readonly Note[] }
 >();
 
 /** A part's notes in a section with solos: it rests where another plays in its place, and a solo keeps to its bars. */
 export function aroundSolos(
   notes: readonly Note[],
   { solos }: Pick<Section, 'solos'>,
-  part: string,
+  part: PartId,
   bar: Ticks,
 ): readonly Note[] {
   const rests = solos.filter(({ over }) => over === part).map((solo) => inTicks(solo, bar));
@@ -49,7 +49,7 @@ export function aroundSolos(
   return result;
 }
 
-const change = (score: Score, section: string, solos: (before: Section['solos']) => Section['solos']): Score => ({
+const change = (score: Score, section: SectionId, solos: (before: Section['solos']) => Section['solos']): Score => ({
   ...score,
   sections: score.sections.map((own) => (own.id === section ? { ...own, solos: solos(own.solos) } : own)),
 });
@@ -58,9 +58,9 @@ const change = (score: Score, section: string, solos: (before: Section['solos'])
  * Gives some bars of a section to a part; another one rests there. A solo of the same part in that section makes
  * room.
  */
-export const placeSolo = (score: Score, section: string, solo: Solo): Score =>
+export const placeSolo = (score: Score, section: SectionId, solo: Solo): Score =>
   change(score, section, (before) => [...before.filter(({ part }) => part !== solo.part), solo]);
 
 /** Takes a part's solo out of a section: whoever rested for it plays on. */
-export const removeSolo = (score: Score, section: string, part: string): Score =>
+export const removeSolo = (score: Score, section: SectionId, part: PartId): Score =>
   change(score, section, (before) => before.filter((solo) => solo.part !== part));

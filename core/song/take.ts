@@ -13,6 +13,9 @@ import type {
   Role,
   Take,
   TakeNote,
+  PartId,
+  SectionId,
+  TakeId,
 } from './schema';
 
 /**
@@ -23,8 +26,8 @@ import type {
 
 /** Where a take lies. */
 export interface Place {
-  readonly id: string;
-  readonly section: string;
+  readonly id: TakeId;
+  readonly section: SectionId;
   readonly length: Ticks;
 }
 
@@ -33,7 +36,7 @@ interface Source {
   readonly how: Exclude<Origin['how'], 'drafted'>;
   /** In words; nothing where there is nothing to say. */
   readonly from?: string;
-  readonly parents?: readonly string[];
+  readonly parents?: readonly TakeId[];
 }
 
 const originOf = ({ how, from, parents = [] }: Source): Origin => ({
@@ -76,7 +79,7 @@ function number(notes: readonly (Note | TakeNote)[]): readonly TakeNote[] {
 
 /** What a part's notes lie over: they were made for these chords, in this key, for this role and register. */
 const overChords = (
-  harmony: string,
+  harmony: TakeId,
   { tonic, scale }: Key,
   role: Role,
   { low, high }: { readonly low: MidiNote; readonly high: MidiNote },
@@ -84,7 +87,7 @@ const overChords = (
 
 /** What drafting gave for an asking. */
 export type Drafted =
-  | { readonly of: 'part'; readonly part: string; readonly notes: readonly Note[] }
+  | { readonly of: 'part'; readonly part: PartId; readonly notes: readonly Note[] }
   | { readonly of: 'harmony'; readonly chords: readonly ChordSpan[] };
 
 /** A drafted take, which can be made again from its asking, seed and attempt. */
@@ -115,7 +118,7 @@ export const chordsTake = (place: Place, chords: readonly ChordSpan[], source: S
 });
 
 /** A part's notes that stay where they were put, whatever the chords do. */
-export const looseTake = (place: Place, part: string, notes: readonly Note[], source: Source): PartTake => ({
+export const looseTake = (place: Place, part: PartId, notes: readonly Note[], source: Source): PartTake => ({
   ...place,
   of: 'part',
   part,
@@ -133,14 +136,14 @@ export const voicedTake = (
   place: Place,
   part: Pick<Part, 'id' | 'role' | 'brief'>,
   notes: readonly Note[],
-  { harmony, ground, ...source }: Omit<Source, 'how'> & { readonly harmony: string | null; readonly ground: Ground },
+  { harmony, ground, ...source }: Omit<Source, 'how'> & { readonly harmony: TakeId | null; readonly ground: Ground },
 ): PartTake => ({
   ...looseTake(place, part.id, notes, { ...source, how: 'voiced' }),
   over: harmony === null ? null : overChords(harmony, ground, part.role, part.brief),
 });
 
 /** Other notes in place of a take's, by the writer's hand: they go on following what it followed. */
-export const editedTake = (id: string, before: PartTake, notes: readonly Note[], from?: string): PartTake => ({
+export const editedTake = (id: TakeId, before: PartTake, notes: readonly Note[], from?: string): PartTake => ({
   ...before,
   id,
   notes: withNoteIds(notes),
@@ -148,10 +151,10 @@ export const editedTake = (id: string, before: PartTake, notes: readonly Note[],
 });
 
 /** The take that a fitted one was made of, however often it was fitted since. */
-const sourceOf = ({ id, origin }: Take): string => (origin.how === 'fitted' ? (origin.parents[0] ?? id) : id);
+const sourceOf = ({ id, origin }: Take): TakeId => (origin.how === 'fitted' ? (origin.parents[0] ?? id) : id);
 
 /** A take's notes moved to other chords or another key; how they were first made is still known. */
-export const fittedTake = (id: string, before: PartTake, notes: readonly Note[], over: Over | null): PartTake => ({
+export const fittedTake = (id: TakeId, before: PartTake, notes: readonly Note[], over: Over | null): PartTake => ({
   ...before,
   id,
   notes: withNoteIds(notes),
@@ -160,7 +163,7 @@ export const fittedTake = (id: string, before: PartTake, notes: readonly Note[],
 });
 
 /** Chords moved to another key. */
-export const fittedChords = (id: string, before: HarmonyTake, chords: readonly ChordSpan[]): HarmonyTake => ({
+export const fittedChords = (id: TakeId, before: HarmonyTake, chords: readonly ChordSpan[]): HarmonyTake => ({
   ...before,
   id,
   chords,
@@ -169,7 +172,7 @@ export const fittedChords = (id: string, before: HarmonyTake, chords: readonly C
 
 /** One voice of a take for a part of its own. */
 export const voiceTake = (
-  id: string,
+  id: TakeId,
   whole: PartTake,
   part: Pick<Part, 'id' | 'role' | 'brief'>,
   notes: readonly Note[],

@@ -1,7 +1,7 @@
 import { LIMITS, withEnding } from './limits';
 import { own } from './look-up';
 import { partTake, type Takes } from './resolve';
-import type { Brief, Note, Part, PartTake, Role, Score, Take } from './schema';
+import type { Brief, Note, Part, PartTake, Role, Score, Take, PartId } from './schema';
 import { voiceTake } from './take';
 
 /** Notes that move together as one line for each voice, the highest first; where fewer sound, the upper voices do. */
@@ -34,7 +34,7 @@ const reach = (brief: Brief, notes: readonly Note[]): Brief => ({
 export function splitVoices(
   score: Score,
   takes: Takes,
-  partId: string,
+  partId: PartId,
   newId: (kind: string) => string,
 ): { readonly score: Score; readonly takes: readonly Take[]; readonly parts: readonly string[] } {
   const part = score.parts.find(({ id }) => id === partId);

@@ -1,7 +1,7 @@
 import { barOf, groundOf } from '../song/ground';
 import { own } from '../song/look-up';
 import { partTake, soundingId, type Music } from '../song/resolve';
-import type { Ground, Note, Part, Score, Section } from '../song/schema';
+import type { Ground, Note, Part, Score, Section, PartId } from '../song/schema';
 import { aroundSolos } from '../song/solo';
 import { styleIn } from '../styles/styles';
 import { barTicks } from '../theory/metre';
@@ -21,7 +21,7 @@ const SILENT: readonly Note[] = [];
  *
  * @returns notes from the section's start, the same list as long as nothing changes
  */
-export function writtenNotes(music: Music, section: Section, part: string): readonly Note[] {
+export function writtenNotes(music: Music, section: Section, part: PartId): readonly Note[] {
   const take = partTake(music.takes, soundingId(section, part, music.heard));
   if (!take) return SILENT;
   return aroundSolos(fittedNotes(music, section, take), section, part, barOf(music.score, section));

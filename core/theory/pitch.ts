@@ -80,14 +80,15 @@ export function degreeLabel(interval: Fifths): string {
 export const maskOf = (pitchClasses: readonly PitchClass[]): PitchClassMask =>
   pitchClasses.reduce((mask, pitchClass) => mask | (1 << modulo(pitchClass, 12)), 0);
 
-export const inMask = (mask: PitchClassMask, pitch: MidiNote): boolean => (mask & (1 << modulo(pitch, 12))) !== 0;
+export const inMask = (mask: PitchClassMask, pitch: MidiNote | PitchClass): boolean =>
+  (mask & (1 << modulo(pitch, 12))) !== 0;
 
 /** How many pitch classes a set holds. */
 export const sizeOfMask = (mask: PitchClassMask): number =>
   range(12).filter((pitchClass) => inMask(mask, pitchClass)).length;
 
 /** A set of pitch classes transposed up. */
-export const turnedMask = (mask: PitchClassMask, by: Semitones): PitchClassMask =>
+export const turnedMask = (mask: PitchClassMask, by: Semitones | PitchClass): PitchClassMask =>
   ((mask << modulo(by, 12)) | (mask >> (12 - modulo(by, 12)))) & 0xfff;
 
 /** Octave as written: middle C is in octave 4. A C♭ belongs to the octave of the B it is spelled from above. */

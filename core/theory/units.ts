@@ -1,17 +1,23 @@
+/**
+ * A number that knows its unit. Plain numbers fit in, and what is reckoned with it is plain again, but ticks are never
+ * taken for a pitch, nor a pitch for a percentage.
+ */
+type Unit<Name extends string> = number & { readonly unit?: Name };
+
 /** Whole ticks, 480 to a quarter note. */
-export type Ticks = number;
+export type Ticks = Unit<'ticks'>;
 /** A MIDI note number, 0–127; 60 is middle C (written C4). */
-export type MidiNote = number;
+export type MidiNote = Unit<'MIDI note'>;
 /** 0–11, C is 0. */
-export type PitchClass = number;
+export type PitchClass = Unit<'pitch class'>;
 /** A set of pitch classes as twelve bits; bit 0 is C. */
-export type PitchClassMask = number;
+export type PitchClassMask = Unit<'pitch class mask'>;
 /** Signed distance in semitones. */
-export type Semitones = number;
+export type Semitones = Unit<'semitones'>;
 /** 0–100. 0 never happens, 100 always does. */
-export type Percent = number;
+export type Percent = Unit<'%'>;
 /** MIDI velocity, 1–127. */
-export type Velocity = number;
+export type Velocity = Unit<'velocity'>;
 
 export const TICKS_PER_QUARTER: Ticks = 480;
 /** A sixteenth note: the finest step of the drafters' straight grid. */

@@ -47,6 +47,13 @@ export const loudness = (page: Page, seconds: number): Promise<number> =>
     return Math.sqrt(squares / Math.max(1, blocks.length * 128));
   }, seconds);
 
+/** Seconds of sound that were listened to since the start, or since it was forgotten. */
+export const secondsHeard = (page: Page): Promise<number> =>
+  page.evaluate(() => {
+    const { fendroFrames = [], fendroRate = 48_000 } = globalThis as unknown as Recorded;
+    return (fendroFrames.length * 128) / fendroRate;
+  });
+
 /** Greatest sample of the last seconds. */
 export const peak = (page: Page, seconds: number): Promise<number> =>
   page.evaluate((length) => {

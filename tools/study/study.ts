@@ -55,7 +55,7 @@ function piece(style: Style, seed: number): Piece {
     const { notes } = result.content;
     const length = BARS * barTicks(ground.metre);
     // By its role, so that whoever listens finds it.
-    made.push(looseTake({ id: part.id, section: 's', length }, part.role, notes, { how: 'imported' }));
+    made.push(looseTake({ id: `take of ${part.id}`, section: 's', length }, part.role, notes, { how: 'imported' }));
     return { part, notes };
   });
   return { style, ground, chords, parts };

@@ -1,7 +1,7 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { groundOf } from '@fendro/core/song/ground';
-import type { ChordSetting, Score, Section } from '@fendro/core/song/schema';
+import type { ChordSetting, Score, Section, LineId, PartId } from '@fendro/core/song/schema';
 import {
   barLines,
   beatLines,
@@ -175,7 +175,7 @@ export class Playback {
     return this.loop ? loopCourse(score, this.loop, this.placed()) : courseFrom(score, this.begun, this.placed());
   }
 
-  private performance(course: Course, span: Span, only: (line: string) => boolean): Performance {
+  private performance(course: Course, span: Span, only: (line: LineId) => boolean): Performance {
     const music = this.music();
     if (!music) return { setup: [], events: [], chase: [] };
     return perform({ music, course, span, only, chordLine: (section) => this.chordLine(section) });
@@ -272,7 +272,7 @@ export class Playback {
     if (!score) return [];
     const course = this.course(score);
     const strips = stripsOf(score);
-    const wanted = (line: string): boolean => strip === null || strips.get(line) === strip;
+    const wanted = (line: LineId): boolean => strip === null || strips.get(line) === strip;
     const events = performedEvents(this.performance(course, pass, wanted), pass, strips, chased);
     const clicking = this.session().metronome && (strip === null || strip === CLICK_STRIP);
     return clicking ? [...events, ...clickEvents(clicks(course, pass), pass, CLICK_STRIP)] : events;
@@ -352,7 +352,7 @@ export class Playback {
   }
 
   /** The peak of a part since the last report, 0–1. */
-  levelOf(part: string): number {
+  levelOf(part: PartId): number {
     const score = this.music()?.score;
     const strip = score ? stripsOf(score).get(part) : undefined;
     return strip === undefined ? 0 : (this.engine.levels[strip] ?? 0);

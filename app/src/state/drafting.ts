@@ -5,7 +5,7 @@ import { sectionTicks, soundingId } from '@fendro/core/song/resolve';
 import { LIMITS } from '@fendro/core/song/limits';
 import { surplusTakes, unheardTakes } from '@fendro/core/song/prune';
 import { inDraftingOrder } from '@fendro/core/song/roles';
-import { HARMONY, type LineId, type Section, type Take } from '@fendro/core/song/schema';
+import { HARMONY, type LineId, type Section, type Take, type SectionId } from '@fendro/core/song/schema';
 import type { DraftRequest } from '@fendro/core/compose/draft';
 import { DraftClient, type Refusal } from '../work/draft-client';
 import type { FromWorker } from '../work/draft-messages';
@@ -22,7 +22,7 @@ export const TAKES_AT_A_TIME = 8;
 
 interface Running {
   readonly song: string | null;
-  readonly section: string;
+  readonly section: SectionId;
   readonly line: LineId;
   readonly cancel: () => void;
 }
@@ -44,7 +44,7 @@ export class Drafting {
   /** Share of the present work that is done, 0–1. */
   readonly share = signal(0);
   /** What could not be met, by section and line. */
-  readonly problem = signal<(Refusal & { readonly section: string; readonly line: LineId }) | null>(null);
+  readonly problem = signal<(Refusal & { readonly section: SectionId; readonly line: LineId }) | null>(null);
   /** True over all lines of a band, between two of them too. */
   private readonly banding = signal(false);
   readonly busy = computed(() => this.running() !== null || this.banding());
@@ -81,14 +81,14 @@ export class Drafting {
    *
    * @param gesture  what the first take of an empty line is one step of undo with
    */
-  async draft(section: string, line: LineId, count = TAKES_AT_A_TIME, gesture = gestureNow()): Promise<void> {
+  async draft(section: SectionId, line: LineId, count = TAKES_AT_A_TIME, gesture = gestureNow()): Promise<void> {
     if (this.busy()) return;
     this.stopped.set(false);
     await this.draftLine(section, line, count, gesture);
   }
 
   /** Drafts every line of a section: the chords first when there are none, then each part to them. */
-  async draftBand(section: string, count = TAKES_AT_A_TIME): Promise<void> {
+  async draftBand(section: SectionId, count = TAKES_AT_A_TIME): Promise<void> {
     if (this.busy()) return;
     this.stopped.set(false);
     const found = this.score()?.sections.find(({ id }) => id === section);
@@ -110,7 +110,7 @@ export class Drafting {
   }
 
   /** @param gesture  first takes of empty lines that come in one gesture are one step of undo */
-  private async draftLine(sectionId: string, line: LineId, count: number, gesture: string): Promise<void> {
+  private async draftLine(sectionId: SectionId, line: LineId, count: number, gesture: string): Promise<void> {
     const section = this.score()?.sections.find(({ id }) => id === sectionId);
     const request = section ? this.request(section, line) : null;
     if (!section || !request) return;
@@ -171,14 +171,14 @@ export class Drafting {
   }
 
   /** Takes of a line that were never heard, chosen or judged. */
-  unheard(section: string, line: LineId): string[] {
+  unheard(section: SectionId, line: LineId): string[] {
     const { score, takes, heard } = this.song();
     const own = new Set(takesOf(takes, section, line).map(({ id }) => id));
     return score ? unheardTakes(score, { takes, heard }, this.heard()).filter((id) => own.has(id)) : [];
   }
 
   /** Lets go of what was drafted for a line and never heard, chosen or judged; it can be brought back at once. */
-  clearUnheard(section: string, line: LineId): void {
+  clearUnheard(section: SectionId, line: LineId): void {
     const { takes } = this.song();
     const gone = this.unheard(section, line).flatMap((id) => takes[id] ?? []);
     if (gone.length === 0) return;

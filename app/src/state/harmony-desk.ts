@@ -14,6 +14,9 @@ import {
   type Score,
   type Section,
   type Take,
+  type PartId,
+  type SectionId,
+  type TakeId,
 } from '@fendro/core/song/schema';
 import { fittedTakes } from '@fendro/core/sounding/follow-chords';
 import type { Style } from '@fendro/core/song/style';
@@ -130,7 +133,7 @@ export class HarmonyDesk {
    *
    * @returns false where nothing changed
    */
-  backToChosen(sectionId: string, line: LineId): boolean {
+  backToChosen(sectionId: SectionId, line: LineId): boolean {
     const section = this.ownScore()?.sections.find(({ id }) => id === sectionId);
     if (!section || chosenId(section, line) === null || own(own(this.heard(), sectionId), line) === undefined)
       return false;
@@ -162,7 +165,7 @@ export class HarmonyDesk {
   });
 
   /** Chooses a take of any line; after chords, the takes of parts that follow them are made and chosen with them. */
-  choose(section: string, line: LineId, take: string): void {
+  choose(section: SectionId, line: LineId, take: TakeId): void {
     const score = this.ownScore();
     if (score) this.settle('choose a take', choose(score, section, line, take), [], [{ section, line }]);
   }
@@ -184,7 +187,7 @@ export class HarmonyDesk {
     name: string,
     score: Score,
     made: readonly Take[],
-    released: readonly { section: string; line: LineId }[],
+    released: readonly { section: SectionId; line: LineId }[],
     gesture?: string,
     logged: readonly Heard[] = [],
   ): void {
@@ -263,7 +266,7 @@ export class HarmonyDesk {
   }
 
   /** Gives what the chord line plays to a part, as a take that follows its chords. */
-  giveTo(partId: string): void {
+  giveTo(partId: PartId): void {
     const [score, section, ground] = [this.ownScore(), this.section(), this.ground()];
     const part = score?.parts.find(({ id }) => id === partId);
     const harmony = section ? soundingId(section, HARMONY, this.heard()) : null;

@@ -22,6 +22,8 @@ import {
   type Score,
   type Section,
   type Take,
+  type SectionId,
+  type TakeId,
 } from '@fendro/core/song/schema';
 import { barTicks } from '@fendro/core/theory/metre';
 import type { Ticks } from '@fendro/core/theory/units';
@@ -136,7 +138,7 @@ function isListed({ id, origin }: Take, score: Score, section: Section, line: Li
   );
 }
 
-export const takesOf = (takes: Takes, section: string, line: LineId): Take[] =>
+export const takesOf = (takes: Takes, section: SectionId, line: LineId): Take[] =>
   Object.values(takes).filter(
     (take) => take.section === section && (take.of === 'harmony' ? HARMONY : take.part) === line,
   );
@@ -151,7 +153,10 @@ export const selectHeardChoices = createSelector(selectScore, selectHeard, (scor
   score ? heardChoices(score, heard) : [],
 );
 
-function heardChoices(score: Score, heard: SessionState['heard']): { section: string; line: LineId; take: string }[] {
+function heardChoices(
+  score: Score,
+  heard: SessionState['heard'],
+): { section: SectionId; line: LineId; take: TakeId }[] {
   const lines = new Set<LineId>([HARMONY, ...score.parts.map(({ id }) => id)]);
   return Object.entries(heard).flatMap(([section, own]) =>
     sectionOf(score, section)

@@ -2,7 +2,16 @@ import { createActionGroup, createReducer, emptyProps, on, props } from '@ngrx/s
 import type { HeardTakes } from '@fendro/core/song/resolve';
 import type { Following, GroundChange } from '@fendro/core/song/follow-ground';
 import { own } from '@fendro/core/song/look-up';
-import { HARMONY, type ChordSetting, type ChordSpan, type LineId, type Score } from '@fendro/core/song/schema';
+import {
+  HARMONY,
+  type ChordSetting,
+  type ChordSpan,
+  type LineId,
+  type Score,
+  type OccurrenceId,
+  type PartId,
+  type SectionId,
+} from '@fendro/core/song/schema';
 import type { Ticks } from '@fendro/core/theory/units';
 import { ScoreActions, SongActions, TakeActions } from './song.actions';
 
@@ -36,7 +45,7 @@ export interface BarSpan {
  */
 export interface SessionState {
   /** The place in the running order that is in view. */
-  readonly occurrence: string | null;
+  readonly occurrence: OccurrenceId | null;
   readonly line: LineId;
   readonly heard: HeardTakes;
   readonly bars: BarSpan | null;
@@ -59,7 +68,7 @@ export interface SessionState {
   /** A change of key or scale that is heard but not decided. */
   readonly pendingGround: PendingGround | null;
   /** A rhythm or setting of the chord line that is heard but not taken. */
-  readonly chordTrial: { readonly section: string; readonly setting: Partial<ChordSetting> } | null;
+  readonly chordTrial: { readonly section: SectionId; readonly setting: Partial<ChordSetting> } | null;
 }
 
 export const FRESH: SessionState = {
@@ -84,13 +93,13 @@ export const FRESH: SessionState = {
 export const SessionActions = createActionGroup({
   source: 'Session',
   events: {
-    'Occurrence viewed': props<{ occurrence: string }>(),
+    'Occurrence viewed': props<{ occurrence: OccurrenceId }>(),
     'Line focused': props<{ line: LineId }>(),
     'Bars selected': props<{ bars: BarSpan | null }>(),
     'Loop toggled': emptyProps(),
     'Metronome toggled': emptyProps(),
     'Switch moment set': props<{ switchAt: SwitchAt }>(),
-    'Alone toggled': props<{ part: string }>(),
+    'Alone toggled': props<{ part: PartId }>(),
     'Drawer toggled': props<{ drawer: Drawer }>(),
     'Chord tab opened': props<{ tab: ChordTab }>(),
     'Chord focused': props<{ at: Ticks }>(),
@@ -98,11 +107,11 @@ export const SessionActions = createActionGroup({
     'Roles toggled': emptyProps(),
     'Chords copied': props<{ clip: readonly ChordSpan[] }>(),
     'Ground tried': props<{ pending: PendingGround | null }>(),
-    'Chord setting tried': props<{ section: string; setting: Partial<ChordSetting> | null }>(),
+    'Chord setting tried': props<{ section: SectionId; setting: Partial<ChordSetting> | null }>(),
   },
 });
 
-function release(heard: HeardTakes, section: string, line: LineId): HeardTakes {
+function release(heard: HeardTakes, section: SectionId, line: LineId): HeardTakes {
   const { [line]: _gone, ...lines } = own(heard, section) ?? {};
   const { [section]: _all, ...others } = heard;
   return Object.keys(lines).length === 0 ? others : { ...others, [section]: lines };

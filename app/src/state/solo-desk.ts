@@ -2,7 +2,7 @@ import { computed, inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { addPart } from '@fendro/core/song/edit';
 import { isDrumRole } from '@fendro/core/song/roles';
-import type { Part, Score } from '@fendro/core/song/schema';
+import type { Part, Score, PartId } from '@fendro/core/song/schema';
 import { placeSolo, removeSolo } from '@fendro/core/song/solo';
 import { freeColour, newPart } from '@fendro/core/styles/band';
 import { styleIn } from '@fendro/core/styles/styles';
@@ -78,7 +78,7 @@ export class SoloDesk {
   }
 
   /** Lets whoever rested play on. */
-  takeBack(part: string): void {
+  takeBack(part: PartId): void {
     const [score, section] = [this.score(), this.section()];
     if (score && section)
       this.store.dispatch(

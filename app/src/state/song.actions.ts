@@ -14,6 +14,10 @@ import type {
   Song,
   Take,
   Verdict,
+  OccurrenceId,
+  PartId,
+  SectionId,
+  TakeId,
 } from '@fendro/core/song/schema';
 
 /** What the writer does to the score; each is one undo step, named in song.reducer.ts. */
@@ -23,24 +27,28 @@ export const ScoreActions = createActionGroup({
     'Title set': props<{ title: string }>(),
     'Ground set': props<{ change: Partial<Ground>; gesture?: string }>(),
     'Part added': props<{ part: Part }>(),
-    'Part removed': props<{ part: string }>(),
+    'Part removed': props<{ part: PartId }>(),
     /** `gesture` joins the many small changes of one drag into one step. */
-    'Part changed': props<{ part: string; change: Partial<Omit<Part, 'id' | 'role'>>; gesture?: string }>(),
-    'Brief changed': props<{ part: string; change: Partial<Brief>; gesture?: string }>(),
-    'Harmony brief changed': props<{ section: string; change: Partial<HarmonyBrief>; gesture?: string }>(),
-    'Section added': props<{ section: Section; occurrence: string; after?: string }>(),
+    'Part changed': props<{ part: PartId; change: Partial<Omit<Part, 'id' | 'role'>>; gesture?: string }>(),
+    'Brief changed': props<{ part: PartId; change: Partial<Brief>; gesture?: string }>(),
+    'Harmony brief changed': props<{ section: SectionId; change: Partial<HarmonyBrief>; gesture?: string }>(),
+    'Section added': props<{ section: Section; occurrence: OccurrenceId; after?: string }>(),
     'Section changed': props<{
-      section: string;
+      section: SectionId;
       change: Partial<Pick<Section, 'name' | 'kind' | 'bars'>>;
       gesture?: string;
     }>(),
     'Occurrence added': props<{ occurrence: Occurrence; after?: string }>(),
-    'Occurrence moved': props<{ occurrence: string; to: number }>(),
-    'Occurrence removed': props<{ occurrence: string }>(),
-    'Chord setting changed': props<{ section: string; change: Partial<ChordSetting>; gesture?: string }>(),
-    'Energy drawn': props<{ occurrence: string; points: readonly { at: number; value: number }[]; gesture?: string }>(),
+    'Occurrence moved': props<{ occurrence: OccurrenceId; to: number }>(),
+    'Occurrence removed': props<{ occurrence: OccurrenceId }>(),
+    'Chord setting changed': props<{ section: SectionId; change: Partial<ChordSetting>; gesture?: string }>(),
+    'Energy drawn': props<{
+      occurrence: OccurrenceId;
+      points: readonly { at: number; value: number }[];
+      gesture?: string;
+    }>(),
     'Energy shaped': props<{ points: readonly EnergyPoint[] }>(),
-    'Bars held': props<{ section: string; bars: readonly number[] }>(),
+    'Bars held': props<{ section: SectionId; bars: readonly number[] }>(),
     /**
      * Anything that makes new takes and chooses them in one step, named by what the writer did; heard takes of those
      * lines are let go. `logged` goes into the logbook, `view` is a place of the running order to look at, `focus` a
@@ -50,7 +58,7 @@ export const ScoreActions = createActionGroup({
       name: string;
       score: Score;
       takes: readonly Take[];
-      released: readonly { section: string; line: LineId }[];
+      released: readonly { section: SectionId; line: LineId }[];
       gesture?: string;
       logged?: readonly Heard[];
       view?: string;
@@ -67,15 +75,15 @@ export const TakeActions = createActionGroup({
     /** Takes that nobody has heard, chosen or judged are let go; nothing else ever leaves the ledger. */
     Cleared: props<{ takes: readonly string[] }>(),
     /** Takes came to be and the last of them is heard. */
-    'Made and heard': props<{ takes: readonly Take[]; take: string; section: string; line: LineId; at: number }>(),
+    'Made and heard': props<{ takes: readonly Take[]; take: TakeId; section: SectionId; line: LineId; at: number }>(),
     /** A take sounds in place of the chosen one. */
-    Heard: props<{ take: string; section: string; line: LineId; at: number }>(),
+    Heard: props<{ take: TakeId; section: SectionId; line: LineId; at: number }>(),
     /** Back to the chosen take. */
-    Released: props<{ section: string; line: LineId }>(),
-    Chosen: props<{ section: string; line: LineId; take: string | null }>(),
+    Released: props<{ section: SectionId; line: LineId }>(),
+    Chosen: props<{ section: SectionId; line: LineId; take: TakeId | null }>(),
     /** Every heard take becomes the chosen one. */
-    'All chosen': props<{ choices: readonly { section: string; line: LineId; take: string }[] }>(),
-    Judged: props<{ take: string; verdict: Verdict | null }>(),
+    'All chosen': props<{ choices: readonly { section: SectionId; line: LineId; take: TakeId }[] }>(),
+    Judged: props<{ take: TakeId; verdict: Verdict | null }>(),
   },
 });
 

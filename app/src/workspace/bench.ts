@@ -5,7 +5,7 @@ import { Store } from '@ngrx/store';
 import { INSTRUMENTS, instrumentOf, instrumentsFor } from '@fendro/core/sounding/instruments';
 import { partTake, soundingId } from '@fendro/core/song/resolve';
 import { isDrumRole } from '@fendro/core/song/roles';
-import { HARMONY } from '@fendro/core/song/schema';
+import { HARMONY, type PartId } from '@fendro/core/song/schema';
 import { splitVoices } from '@fendro/core/song/voices';
 import { fittedNotes } from '@fendro/core/sounding/follow-chords';
 import { newId } from '../state/ids';
@@ -317,7 +317,7 @@ export class Bench {
   }
 
   /** Another instrument may not reach as far: the register moves inside what it can play. */
-  protected setInstrument(part: string, instrument: string): void {
+  protected setInstrument(part: PartId, instrument: string): void {
     const { low, high } = instrumentOf(instrument);
     const brief = this.part()?.brief;
     this.store.dispatch(
@@ -346,7 +346,7 @@ export class Bench {
   });
 
   /** Replaces an ensemble by parts for its voices, which can be edited and drafted alone. */
-  protected split(part: string): void {
+  protected split(part: PartId): void {
     const score = this.ownScore();
     if (!score) return;
     const split = splitVoices(score, this.takes(), part, newId);

@@ -20,7 +20,7 @@ import { LIMITS } from '@fendro/core/song/limits';
 import { isDrumRole } from '@fendro/core/song/roles';
 import { writtenNotes } from '@fendro/core/sounding/stages';
 import { type Placed } from '@fendro/core/song/resolve';
-import { SECTION_KINDS, type SectionKind } from '@fendro/core/song/schema';
+import { SECTION_KINDS, type SectionKind, type SectionId } from '@fendro/core/song/schema';
 import { newSection } from '@fendro/core/styles/band';
 import { ENDINGS, type Ending } from '@fendro/core/song/style';
 import { styleIn } from '@fendro/core/styles/styles';
@@ -226,7 +226,7 @@ export class RunningOrder {
     return this.score()?.sections ?? [];
   }
 
-  protected repeat(section: string): void {
+  protected repeat(section: SectionId): void {
     const after = this.view()?.occurrence.id;
     this.store.dispatch(
       ScoreActions.occurrenceAdded({ occurrence: { id: newId('occurrence'), section }, ...(after ? { after } : {}) }),

@@ -15,7 +15,15 @@ import { MatTooltip } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
 import { groundOf } from '@fendro/core/song/ground';
 import { partTake, soundingId } from '@fendro/core/song/resolve';
-import { HARMONY, ROLES, type LineId, type Part, type Role } from '@fendro/core/song/schema';
+import {
+  HARMONY,
+  ROLES,
+  type LineId,
+  type Part,
+  type Role,
+  type PartId,
+  type SectionId,
+} from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { freeColour, newPart } from '@fendro/core/styles/band';
 import { styleIn } from '@fendro/core/styles/styles';
@@ -148,7 +156,7 @@ export class Sheet {
   }
 
   /** True for takes that chords carry along by themselves. */
-  private follows(section: string, part: string): boolean {
+  private follows(section: SectionId, part: PartId): boolean {
     const now = this.section();
     const take = now?.id === section ? partTake(this.takes(), soundingId(now, part, this.heard())) : null;
     return take?.over !== null;

@@ -14,7 +14,15 @@ import { Store } from '@ngrx/store';
 import { deliverTake } from '@fendro/core/files/deliver';
 import { verdictOf } from '@fendro/core/song/edit';
 import { chosenId, partTake } from '@fendro/core/song/resolve';
-import { HARMONY, type ChordSpan, type LineId, type Note, type Take, type Verdict } from '@fendro/core/song/schema';
+import {
+  HARMONY,
+  type ChordSpan,
+  type LineId,
+  type Note,
+  type Take,
+  type Verdict,
+  type TakeId,
+} from '@fendro/core/song/schema';
 import { isDrumRole, isLine } from '@fendro/core/song/roles';
 import { withEnding } from '@fendro/core/song/limits';
 import { LONGEST_PHRASE_NAME, phraseFrom } from '@fendro/core/song/own-phrase';
@@ -182,7 +190,7 @@ export class TakeList {
     return score ? verdictOf(score, id) : null;
   }
 
-  protected hear(take: string): void {
+  protected hear(take: TakeId): void {
     const section = this.section();
     if (!section) return;
     if (take === this.chosen()) this.store.dispatch(TakeActions.released({ section: section.id, line: this.line() }));

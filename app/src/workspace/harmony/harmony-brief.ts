@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { CADENCES, COLOURINGS, type HarmonyBrief, type Section } from '@fendro/core/song/schema';
+import { CADENCES, COLOURINGS, type HarmonyBrief, type Section, type PartId } from '@fendro/core/song/schema';
 import { soundingId } from '@fendro/core/song/resolve';
 import { harmonyBriefFor } from '@fendro/core/song/briefs';
 import { styleIn } from '@fendro/core/styles/styles';
@@ -200,7 +200,7 @@ export class HarmonyBriefControl {
     return `${bars.length} ${bars.length === 1 ? 'bar' : 'bars'}`;
   });
 
-  protected setUnder(part: string): void {
+  protected setUnder(part: PartId): void {
     this.change({ under: part === '' ? null : part }, 'under');
   }
 
