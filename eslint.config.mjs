@@ -81,13 +81,17 @@ export default tseslint.config(
   },
   {
     files: ['core/**/*.ts', 'app/src/**/*.ts', 'tools/**/*.ts'],
-    ignores: ['**/*.spec.ts', 'core/song/take.ts', 'core/song/migrations/**'],
+    ignores: ['**/*.spec.ts', 'core/song/take.ts', 'core/song/section.ts', 'core/song/migrations/**'],
     rules: {
       'no-restricted-syntax': [
         'error',
         {
           selector: "Property[key.name='origin'][value.type='ObjectExpression']",
           message: 'takes are made in core/song/take.ts, so that each says what it came from and what it lies over',
+        },
+        {
+          selector: "MemberExpression[object.name='section'][property.name=/^(harmony|chosen)$/]",
+          message: 'what a section has chosen is read and changed through core/song/section.ts',
         },
       ],
     },

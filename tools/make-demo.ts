@@ -7,7 +7,7 @@ import { resolve } from 'node:path';
 import { harmonyAsking, partAsking } from '@fendro/core/compose/asking';
 import { draftTakes, type DraftedTake } from '@fendro/core/compose/takes';
 import { choose, remark } from '@fendro/core/song/edit';
-import { chosenId } from '@fendro/core/song/resolve';
+import { chosenId } from '@fendro/core/song/section';
 import { openSong } from '@fendro/core/song/song-file';
 import {
   HARMONY,

@@ -1,6 +1,7 @@
 import { choose, freeName } from '../song/edit';
 import { groundOf, keyOf } from '../song/ground';
-import { chosenId, layOut, partTake, type Takes } from '../song/resolve';
+import { layOut, partTake, type Takes } from '../song/resolve';
+import { chosenId } from '../song/section';
 import { isDrumRole } from '../song/roles';
 import {
   HARMONY,

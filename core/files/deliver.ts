@@ -20,6 +20,7 @@ import { fileNameOf } from './file-names';
 import { addressesInOneTrack, addressesOf, FIRST_ADDRESS, PITCHED_CHANNELS } from './midi-channels';
 import { writeMidi, type MidiTrack } from './midi-write';
 import { conductor, oneTrack, voiceTrack } from './tracks';
+import { emptied, withChoice } from '../song/section';
 
 /** A file ready to be handed over. */
 export interface Delivery {
@@ -218,9 +219,9 @@ function around(score: Score, take: PartTake): Section | null {
   const home = sectionOf(score, take.section);
   const like = home ?? score.sections[0];
   if (!like) return null;
-  const alone = home ?? { ...like, id: take.section, ground: {}, harmony: null, chosen: {} };
+  const alone = home ?? { ...emptied(like), id: take.section, ground: {} };
   const bars = Math.max(1, Math.ceil(take.length / barOf(score, alone)));
-  return { ...alone, bars, solos: [], chosen: { ...alone.chosen, [take.part]: take.id } };
+  return withChoice({ ...alone, bars, solos: [] }, take.part, take.id);
 }
 
 /** One take on its own over the chords that sound, for dragging out of its picture. */

@@ -3,9 +3,11 @@ import type * as z from 'zod';
 import { LIMITS } from './limits';
 import { own } from './look-up';
 import type { Takes } from './resolve';
+import { linesIn, mapChoices } from './section';
 import {
   energyPointSchema,
   groundSchema,
+  HARMONY,
   harmonyTakeSchema,
   occurrenceSchema,
   partSchema,
@@ -90,13 +92,13 @@ function twice(items: readonly { readonly id: string }[], what: string): string 
 /** References of a section to parts and takes that are not there. */
 function danglingIn(section: Section, parts: ReadonlySet<string>, takes: Takes): string | null {
   const lost = (id: string | null, of: Take['of']): boolean => id !== null && own(takes, id)?.of !== of;
-  if (lost(section.harmony, 'harmony')) return `The chords of “${section.name}” are missing.`;
   return (
-    first(Object.entries(section.chosen), ([part, take]) =>
-      lost(take, 'part') || !parts.has(part)
+    first(linesIn(section), ([line, take]) => {
+      if (line === HARMONY) return lost(take, 'harmony') ? `The chords of “${section.name}” are missing.` : null;
+      return lost(take, 'part') || !parts.has(line)
         ? `A take that “${section.name}” has chosen, or its part, is missing.`
-        : null,
-    ) ??
+        : null;
+    }) ??
     first(section.solos, ({ part, over, from, to }) =>
       parts.has(part) && (over === null || parts.has(over)) && from < to
         ? null
@@ -174,10 +176,8 @@ export function withoutDangling(
   const there = (id: string | null, of: Take['of']): string | null =>
     id !== null && own(takes, id)?.of === of ? id : null;
   const sections = once(score.sections).map((section) => ({
-    ...section,
-    harmony: there(section.harmony, 'harmony'),
-    chosen: Object.fromEntries(
-      Object.entries(section.chosen).flatMap(([part, id]) => (known.has(part) ? [[part, there(id, 'part')]] : [])),
+    ...mapChoices(section, (line, id) =>
+      line === HARMONY ? there(id, 'harmony') : known.has(line) ? there(id, 'part') : undefined,
     ),
     solos: keep(
       section.solos,

@@ -19,7 +19,7 @@ import type {
   TakeId,
   PartId,
 } from './schema';
-import { HARMONY } from './schema';
+import { withChoice, withoutPart } from './section';
 
 /** Every edit is a pure function from score to score; what does not apply returns the score unchanged. */
 
@@ -38,15 +38,7 @@ export const addPart = (score: Score, part: Part): Score => ({ ...score, parts: 
 export const removePart = (score: Score, id: PartId): Score => ({
   ...score,
   parts: score.parts.filter((part) => part.id !== id),
-  sections: score.sections.map((section) => {
-    const { [id]: _gone, ...chosen } = section.chosen;
-    const solos = section.solos
-      .filter(({ part }) => part !== id)
-      .map((solo) => (solo.over === id ? { ...solo, over: null } : solo));
-    const harmonyBrief =
-      section.harmonyBrief.under === id ? { ...section.harmonyBrief, under: null } : section.harmonyBrief;
-    return { ...section, chosen, solos, harmonyBrief };
-  }),
+  sections: score.sections.map((section) => withoutPart(section, id)),
 });
 
 export const changePart = (score: Score, id: PartId, change: Partial<Omit<Part, 'id' | 'role'>>): Score => ({
@@ -146,9 +138,7 @@ export const setEnergy = (
 /** Makes a take the one that sounds in the song; null leaves the line empty. */
 export const choose = (score: Score, sectionId: SectionId, line: LineId, take: TakeId | null): Score => ({
   ...score,
-  sections: replace(score.sections, sectionId, (section) =>
-    line === HARMONY ? { ...section, harmony: take } : { ...section, chosen: { ...section.chosen, [line]: take } },
-  ),
+  sections: replace(score.sections, sectionId, (section) => withChoice(section, line, take)),
 });
 
 /** Writes a verdict or a name beside a take; takes themselves never change. */

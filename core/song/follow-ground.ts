@@ -17,8 +17,11 @@ import {
   type Section,
   type Take,
   type SectionId,
+  type LineId,
+  type TakeId,
 } from './schema';
 import { fittedTake, fittedChords } from './take';
+import { withChoices } from './section';
 
 /** How the music that is there follows a change of key or scale. */
 export type Following = 'move' | 'refit' | 'stay';
@@ -179,7 +182,7 @@ function followSection(
   const harmony = oldHarmony
     ? keep(fittedChords(newId(), oldHarmony, followChords(chordsIn(section, takes, heard), from, to, how, shift)))
     : null;
-  const chosen = { ...section.chosen };
+  const chosen: [LineId, TakeId][] = harmony ? [[HARMONY, harmony]] : [];
   for (const part of score.parts) {
     const take = partTake(takes, soundingId(section, part.id, heard));
     if (!take || isDrumRole(part.role)) continue;
@@ -188,7 +191,7 @@ function followSection(
       pitch: how === 'move' ? note.pitch + shift : refitPitch(note.pitch, from, to, shift),
     }));
     const over = take.over && { ...take.over, ...to, harmony: harmony ?? take.over.harmony };
-    chosen[part.id] = keep(fittedTake(newId(), take, withinReach(notes), over));
+    chosen.push([part.id, keep(fittedTake(newId(), take, withinReach(notes), over))]);
   }
-  return { section: { ...section, harmony, chosen }, takes: made };
+  return { section: withChoices(section, chosen), takes: made };
 }

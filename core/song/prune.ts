@@ -1,5 +1,6 @@
 import { own } from './look-up';
-import type { Hearing, Ledger, Score } from './schema';
+import { choicesOf } from './section';
+import type { Hearing, Ledger, Score, TakeId } from './schema';
 
 /**
  * Drafted takes that nobody has heard, chosen or judged, and that nothing was made from, in the order in which they
@@ -8,10 +9,10 @@ import type { Hearing, Ledger, Score } from './schema';
  */
 export function unheardTakes(score: Score, ledger: Ledger, hearing: Hearing): string[] {
   const wanted = new Set<string>();
-  const open = [
+  const open: (TakeId | null)[] = [
     ...ledger.heard.map(({ take }) => take),
     ...Object.keys(score.remarks),
-    ...score.sections.flatMap(({ harmony, chosen }) => [harmony, ...Object.values(chosen)]),
+    ...score.sections.flatMap(choicesOf),
     ...Object.values(hearing).flatMap((lines) => Object.values(lines)),
   ];
   for (let id = open.pop(); id !== undefined; id = open.pop()) {

@@ -1,5 +1,6 @@
 import { barOf } from './ground';
 import { own } from './look-up';
+import { chosenId } from './section';
 import type { Ticks } from '../theory/units';
 import {
   HARMONY,
@@ -37,10 +38,6 @@ export const sectionOf = (score: Score, id: SectionId): Section | undefined =>
   score.sections.find((section) => section.id === id);
 
 export const sectionTicks = (score: Score, section: Section): Ticks => section.bars * barOf(score, section);
-
-/** The take of a line that the song has chosen in a section. */
-export const chosenId = (section: Section, line: LineId): TakeId | null =>
-  line === HARMONY ? section.harmony : (own(section.chosen, line) ?? null);
 
 /** The take that sounds: the heard one where there is one, else the chosen one. */
 export const soundingId = (section: Section, line: LineId, heard: HeardTakes): TakeId | null =>

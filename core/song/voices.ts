@@ -1,8 +1,8 @@
 import { LIMITS, withEnding } from './limits';
-import { own } from './look-up';
 import { partTake, type Takes } from './resolve';
 import type { Brief, Note, Part, PartTake, Role, Score, Take, PartId } from './schema';
 import { voiceTake } from './take';
+import { chosenId, withChoices, withoutPart } from './section';
 
 /** Notes that move together as one line for each voice, the highest first; where fewer sound, the upper voices do. */
 export function voicesOf(notes: readonly Note[]): Note[][] {
@@ -39,7 +39,7 @@ export function splitVoices(
 ): { readonly score: Score; readonly takes: readonly Take[]; readonly parts: readonly string[] } {
   const part = score.parts.find(({ id }) => id === partId);
   const split = score.sections.map((section) => {
-    const take = partTake(takes, own(section.chosen, partId) ?? null);
+    const take = partTake(takes, chosenId(section, partId));
     return { section, take, voices: take ? voicesOf(take.notes) : [] };
   });
   const count = Math.max(0, ...split.map(({ voices }) => voices.length));
@@ -57,13 +57,16 @@ export function splitVoices(
   }));
   const made: PartTake[] = [];
   const sections = split.map(({ section, take, voices }) => {
-    const { [partId]: _whole, ...chosen } = section.chosen;
-    if (!take) return { ...section, chosen };
+    const rest = withoutPart(section, partId);
+    if (!take) return rest;
     const lines = parts.map((line, voice) =>
       voiceTake(newId('take'), take, line, voices[voice] ?? [], `voice ${voice + 1} of ${part.name}`),
     );
     made.push(...lines);
-    return { ...section, chosen: { ...chosen, ...Object.fromEntries(lines.map((line) => [line.part, line.id])) } };
+    return withChoices(
+      rest,
+      lines.map((line) => [line.part, line.id]),
+    );
   });
   const at = score.parts.indexOf(part);
   return {

@@ -7,6 +7,7 @@ import { STYLES } from '../styles/styles';
 import { METRES } from '../theory/metre';
 import { scoreWith } from './scores';
 import { musicOf } from './sounding';
+import { linesIn, withChoices } from '../song/section';
 
 const percent = fc.integer({ min: 0, max: 100 });
 
@@ -90,18 +91,17 @@ export function songOf(twist: Twist): Music {
   const [lead, other] = parts;
   const made: Record<string, Take> = {};
   const sections = score.sections.map((section, index) => {
-    const chosen: Record<string, string | null> = { ...section.chosen };
+    const chosen = new Map(linesIn(section));
     for (const part of lead && twist.pickUps.length > 0 ? [lead] : []) {
-      const take = takes[chosen[part.id] ?? ''] as PartTake;
+      const take = takes[chosen.get(part.id) ?? ''] as PartTake;
       const id = `led-${section.id}`;
       made[id] = editedTake(id, take, withPickUp(take.notes, twist.pickUps));
-      chosen[part.id] = id;
+      chosen.set(part.id, id);
     }
     // Drums and percussion play the same: every stroke meets another on its key.
-    if (drums && hands.length > 0) chosen['hands'] = chosen[drums.id] ?? null;
+    if (drums && hands.length > 0) chosen.set('hands', chosen.get(drums.id) ?? null);
     return {
-      ...section,
-      chosen,
+      ...withChoices(section, chosen),
       chordSetting: { ...section.chordSetting, rhythm: twist.rhythm },
       ground: { tempo: at(twist.tempos, index), ...(index === 1 ? { metre: at(METRES, twist.metre) } : {}) },
       solos: twist.solo && index === 0 && lead && other ? [{ part: lead.id, over: other.id, from: 0, to: 1 }] : [],

@@ -2,7 +2,8 @@ import { TestBed } from '@angular/core/testing';
 import { provideStore, Store } from '@ngrx/store';
 import { groundFor, startScore } from '@fendro/core/styles/band';
 import { STYLES } from '@fendro/core/styles/styles';
-import { chosenId } from '@fendro/core/song/resolve';
+
+import { chosenId } from '@fendro/core/song/section';
 import { SONG_VERSION, type Song } from '@fendro/core/song/schema';
 import { Drafting, TAKES_AT_A_TIME } from './drafting';
 import { HarmonyDesk } from './harmony-desk';

@@ -5,7 +5,8 @@ import { choose } from '@fendro/core/song/edit';
 import { followGround, withGround, type GroundChange } from '@fendro/core/song/follow-ground';
 import { groundOf, keyOf } from '@fendro/core/song/ground';
 import { own } from '@fendro/core/song/look-up';
-import { chordsIn, chosenId, NOTHING_HEARD, sectionTicks, soundingId } from '@fendro/core/song/resolve';
+import { chordsIn, NOTHING_HEARD, sectionTicks, soundingId } from '@fendro/core/song/resolve';
+import { chosenId } from '@fendro/core/song/section';
 import {
   HARMONY,
   type ChordSpan,
@@ -42,6 +43,7 @@ import {
 import { SessionActions } from './session';
 import { ScoreActions, TakeActions } from './song.actions';
 import { voicedTake, type Place, chordsTake } from '@fendro/core/song/take';
+import { hasMusic } from '@fendro/core/song/section';
 
 /** Everything that is done to chords: edits, ideas that are heard first, and choices that the whole band follows. */
 @Injectable({ providedIn: 'root' })
@@ -218,9 +220,7 @@ export class HarmonyDesk {
     if (!score) return;
     const keyChanges = change.change.tonic !== undefined || change.change.scale !== undefined;
     const music = score.sections.some(
-      (section) =>
-        (change.section === null || section.id === change.section) &&
-        (section.harmony !== null || Object.values(section.chosen).some((take) => take !== null)),
+      (section) => (change.section === null || section.id === change.section) && hasMusic(section),
     );
     if (keyChanges && music)
       this.store.dispatch(

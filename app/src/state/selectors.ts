@@ -4,7 +4,6 @@ import { groundOf } from '@fendro/core/song/ground';
 import { own } from '@fendro/core/song/look-up';
 import {
   chordsIn,
-  chosenId,
   layOut,
   NOTHING_HEARD,
   sectionOf,
@@ -13,6 +12,7 @@ import {
   type Music,
   type Takes,
 } from '@fendro/core/song/resolve';
+import { chosenId } from '@fendro/core/song/section';
 import { PLAIN_CHORDS } from '@fendro/core/song/briefs';
 import {
   HARMONY,

@@ -2,6 +2,7 @@ import '@fendro/core/song/validation';
 import * as z from 'zod';
 import type { Song } from '@fendro/core/song/schema';
 import { pageMemory } from '../ui/page-memory';
+import { choicesOf } from '@fendro/core/song/section';
 
 /** What a journal may hold, in letters: the browser gives a page a few million, for all its songs. */
 const MOST_LETTERS = 2_000_000;
@@ -43,7 +44,7 @@ export function keepJournal(
   { clock, takes, heardFrom }: Unwritten,
 ): void {
   const chosen = new Set([
-    ...score.sections.flatMap((section) => [section.harmony, ...Object.values(section.chosen)]),
+    ...score.sections.flatMap(choicesOf),
     ...ledger.heard.slice(heardFrom).map(({ take }) => take),
     ...Object.keys(score.remarks),
   ]);

@@ -13,7 +13,8 @@ import { MatTooltip } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
 import { deliverTake } from '@fendro/core/files/deliver';
 import { verdictOf } from '@fendro/core/song/edit';
-import { chosenId, partTake } from '@fendro/core/song/resolve';
+import { partTake } from '@fendro/core/song/resolve';
+import { chosenId } from '@fendro/core/song/section';
 import {
   HARMONY,
   type ChordSpan,

@@ -1,0 +1,69 @@
+import { own } from './look-up';
+import { HARMONY, type LineId, type PartId, type Section, type TakeId } from './schema';
+
+/**
+ * The only door to what a section holds: which takes it has chosen. Whoever reads or changes that comes through here, so
+ * that a section can have several versions one day and nobody else has to know which is present.
+ */
+
+/** The take of a line that the song has chosen in a section. */
+export const chosenId = (section: Section, line: LineId): TakeId | null =>
+  line === HARMONY ? section.harmony : (own(section.chosen, line) ?? null);
+
+/** Every line that a section knows, the chords first, with its choice; null where it has none. */
+export const linesIn = (section: Section): readonly (readonly [line: LineId, take: TakeId | null])[] => [
+  [HARMONY, section.harmony],
+  ...Object.entries(section.chosen),
+];
+
+/** The takes that a section has chosen, that of the chords first. */
+export const choicesOf = (section: Section): TakeId[] =>
+  linesIn(section).flatMap(([, take]) => (take === null ? [] : [take]));
+
+/** True where a section has chosen something for any of its lines. */
+export const hasMusic = (section: Section): boolean => choicesOf(section).length > 0;
+
+/** A section that has chosen other takes; null leaves a line empty. */
+export function withChoices(section: Section, choices: Iterable<readonly [LineId, TakeId | null]>): Section {
+  let { harmony } = section;
+  const chosen = { ...section.chosen };
+  for (const [line, take] of choices)
+    if (line === HARMONY) harmony = take;
+    else chosen[line] = take;
+  return { ...section, harmony, chosen };
+}
+
+export const withChoice = (section: Section, line: LineId, take: TakeId | null): Section =>
+  withChoices(section, [[line, take]]);
+
+/** A section in which a part has no say any more: what it plays, its solos, and the melody that chords go under. */
+export function withoutPart(section: Section, part: PartId): Section {
+  const { [part]: _gone, ...chosen } = section.chosen;
+  const { harmonyBrief } = section;
+  return {
+    ...section,
+    chosen,
+    solos: section.solos
+      .filter((solo) => solo.part !== part)
+      .map((solo) => (solo.over === part ? { ...solo, over: null } : solo)),
+    harmonyBrief: harmonyBrief.under === part ? { ...harmonyBrief, under: null } : harmonyBrief,
+  };
+}
+
+/** A section whose choices are looked at one by one, as where some of what they name may be gone. */
+export const mapChoices = (
+  section: Section,
+  change: (line: LineId, take: TakeId | null) => TakeId | null | undefined,
+): Section => ({
+  ...section,
+  harmony: change(HARMONY, section.harmony) ?? null,
+  chosen: Object.fromEntries(
+    Object.entries(section.chosen).flatMap(([part, take]) => {
+      const kept = change(part, take);
+      return kept === undefined ? [] : [[part, kept]];
+    }),
+  ),
+});
+
+/** A section without any music. */
+export const emptied = (section: Section): Section => ({ ...section, harmony: null, chosen: {} });
