@@ -22,4 +22,5 @@ export const LINT = [
     ['core', 'app/src', 'app/worklets', 'server', '--config', '.dependency-cruiser.cjs'],
   ],
   ['nothing unused', tool('knip'), []],
+  ['notices of others', process.execPath, ['tools/make-notices.mjs', '--check']],
 ];

@@ -178,12 +178,17 @@ export function importProblem(
     const else_ = into.parts.length === 0 ? '' : ', or let some go into parts that are there';
     return `A song holds up to ${LIMITS.parts} parts${there}; ${come} would come. Pick at most ${room} lines${else_}.`;
   }
-  const sections = LIMITS.sections - into.sections.length;
+  const sections = Math.min(LIMITS.sections - into.sections.length, LIMITS.places - into.order.length);
+  if (sections < 1)
+    return (
+      `A song holds up to ${LIMITS.sections} sections in ${LIMITS.places} places, and this one is full. ` +
+      'Take some out first, or bring the file in as a song of its own.'
+    );
   const fewest = stretchesWithin(
     file.sections.map((section) => ({ section, chords: [] })),
     1,
   ).length;
-  if (fewest > Math.min(sections, LIMITS.places - into.order.length))
+  if (fewest > sections)
     return (
       `This file changes its metre ${fewest - 1} times, and a song holds up to ${LIMITS.sections} ` +
       `sections; there is room for ${sections}. Cut the file into shorter ones.`

@@ -284,6 +284,10 @@ describe('bringing a MIDI file in', () => {
     it('is refused in words where its metre changes too often', () => {
       const file = large(1, 140, 0, true);
       expect(importProblem(empty(file), file, choiceOf(file))).toMatch(/changes its metre 139 times/);
+      const [section] = score.sections;
+      const full = { ...score, sections: Array.from({ length: 64 }, (_, index) => ({ ...section!, id: `s${index}` })) };
+      const plain = large(1, 4, 0, false);
+      expect(importProblem(full, plain, choiceOf(plain))).toMatch(/this one is full.*song of its own/);
     });
   });
 });

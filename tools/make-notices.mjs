@@ -1,0 +1,54 @@
+// npm run notices: THIRD-PARTY-NOTICES.md from what ships: packages, fonts, icons and sounds, with their licences.
+// With --check it only says whether the file is up to date.
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { root } from './ready.mjs';
+
+const FILE = join(root, 'THIRD-PARTY-NOTICES.md');
+/** Built into the application although nothing imports them as code. */
+const DRAWN = ['@material-symbols/svg-400'];
+
+const lock = JSON.parse(readFileSync(join(root, 'package-lock.json'), 'utf8'));
+const shipped = Object.entries(lock.packages)
+  .filter(([path, { dev, optional, peer }]) => path !== '' && !dev && !optional && !peer)
+  .map(([path]) => path)
+  .concat(DRAWN.map((name) => `node_modules/${name}`));
+
+const licenceIn = (folder) => {
+  const name = readdirSync(folder).find((file) => /^(licen[cs]e|copying)(\.|$)/i.test(file));
+  return name ? readFileSync(join(folder, name), 'utf8').trim() : '';
+};
+
+const found = shipped
+  .filter((path) => existsSync(join(root, path)))
+  .map((path) => {
+    const folder = join(root, path);
+    const { name, version, license } = JSON.parse(readFileSync(join(folder, 'package.json'), 'utf8'));
+    return { name, version, licence: typeof license === 'string' ? license : 'see below', text: licenceIn(folder) };
+  })
+  .sort((a, b) => a.name.localeCompare(b.name, 'en') || a.version.localeCompare(b.version, 'en'));
+// One package may lie in several places.
+const rows = [...new Map(found.map((row) => [`${row.name} ${row.version}`, row])).values()];
+
+const byText = new Map();
+for (const row of rows) if (row.text !== '') byText.set(row.text, [...(byText.get(row.text) ?? []), row]);
+
+const sounds = readFileSync(join(root, 'app/public/sounds/LICENCE.txt'), 'utf8').trim();
+const nameOf = ({ name, version }) => `${name} ${version}`;
+const quoted = (text) => ['```text', text.replaceAll('```', "'''"), '```'].join('\n');
+const made = `${[
+  '# Third-party notices',
+  'Made by `npm run notices` from what ships with Fendro. Do not edit.',
+  '## Sounds',
+  'Trimmed and encoded by `tools/make-sounds.mjs` from the Fluid R3 sound font.',
+  quoted(sounds),
+  '## Packages, fonts and icons',
+  ['| package | licence |', '| --- | --- |', ...rows.map((row) => `| ${nameOf(row)} | ${row.licence} |`)].join('\n'),
+  ...[...byText].flatMap(([text, own]) => [`### ${own.map(nameOf).join(', ')}`, quoted(text)]),
+].join('\n\n')}\n`;
+
+if (!process.argv.includes('--check')) writeFileSync(FILE, made);
+else if (!existsSync(FILE) || readFileSync(FILE, 'utf8') !== made) {
+  console.error('THIRD-PARTY-NOTICES.md is not what ships now. Run: npm run notices');
+  process.exit(1);
+}
