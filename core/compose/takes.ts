@@ -1,5 +1,6 @@
-import { chordFeatures, distance, noteFeatures, type Features } from '../study/features';
+import { chordFeatures, noteFeatures, type Features } from '../study/features';
 import { barTicks } from '../theory/metre';
+import { FarthestFirst } from './choose';
 import type { Blamed } from './context';
 import { nearestBrief, type NearestBrief } from './nearest';
 import { draft, type Content, type Draft, type DraftRequest } from './draft';
@@ -62,14 +63,14 @@ export function* draftTakes(
   const bar = barTicks(request.asking.ground.metre);
   const length = bar * request.asking.bars;
   const seen = new Set(shown);
-  const pool: { take: DraftedTake; features: Features; nearest: number }[] = [];
+  const pool = new FarthestFirst<DraftedTake>();
   let attempt = from;
   let idle = 0;
-  while (pool.length < count * poolFactor(count) && idle < PATIENCE) {
+  while (pool.size < count * poolFactor(count) && idle < PATIENCE) {
     const result: Draft = draft(request, attempt);
     if (!result.ok) {
       // One unlucky draw proves nothing; many in a row before anything fitted do.
-      if (pool.length === 0 && attempt - from >= UNLUCKY) {
+      if (pool.size === 0 && attempt - from >= UNLUCKY) {
         const nearest = nearestBrief(request, result);
         yield {
           kind: 'refused',
@@ -89,21 +90,16 @@ export function* draftTakes(
     else {
       seen.add(print);
       idle = 0;
-      const take = { attempt, content: result.content };
-      const features = featuresOf(result.content, length, bar);
-      const first = pool[0];
-      pool.push({ take, features, nearest: first ? distance(features, first.features) : -1 });
-      if (!first) yield { kind: 'take', take };
+      pool.add({ attempt, content: result.content }, featuresOf(result.content, length, bar));
+      const first = pool.size === 1 ? pool.pick() : null;
+      if (first) yield { kind: 'take', take: first };
     }
     attempt++;
     yield { kind: 'working' };
   }
-  for (let given = 1; given < Math.min(count, pool.length); given++) {
-    const next = pool.reduce((best, candidate) => (candidate.nearest > best.nearest ? candidate : best));
-    next.nearest = -1;
-    for (const other of pool)
-      if (other.nearest >= 0) other.nearest = Math.min(other.nearest, distance(other.features, next.features));
-    yield { kind: 'take', take: next.take };
+  for (let given = 1; given < count; given++) {
+    const take = pool.pick();
+    if (take) yield { kind: 'take', take };
   }
-  if (pool.length < count) yield { kind: 'used up', found: pool.length };
+  if (pool.size < count) yield { kind: 'used up', found: pool.size };
 }
