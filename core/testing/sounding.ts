@@ -1,5 +1,5 @@
 import { NOTHING_HEARD, type HeardTakes, type Music, type Takes } from '../song/resolve';
-import type { LineId, Score } from '../song/schema';
+import { SONG_VERSION, type LineId, type Score, type Song } from '../song/schema';
 import { songCourse, type Span } from '../sounding/course';
 import { perform } from '../sounding/performance';
 import type { Ticks } from '../theory/units';
@@ -9,6 +9,17 @@ export const musicOf = (score: Score, takes: Takes, heard: HeardTakes = NOTHING_
   score,
   takes,
   heard,
+});
+
+/** The same as a stored song. */
+export const storedSong = ({ score, takes, heard }: Music, id = 's'): Song => ({
+  format: 'fendro-song',
+  version: SONG_VERSION,
+  id,
+  seed: 1,
+  score,
+  ledger: { takes: { ...takes }, heard: [] },
+  hearing: heard,
 });
 
 /** A note that sounds, in ticks of the running order. */

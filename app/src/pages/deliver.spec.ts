@@ -1,9 +1,10 @@
 import { TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import { provideStore, Store } from '@ngrx/store';
-import { SONG_VERSION, type PartTake, type Score } from '@fendro/core/song/schema';
+import type { PartTake, Score } from '@fendro/core/song/schema';
 import { editedTake } from '@fendro/core/song/take';
 import { scoreWith } from '@fendro/core/testing/scores';
+import { musicOf, storedSong } from '@fendro/core/testing/sounding';
 import { sessionReducer } from '../state/session';
 import { Library } from '../state/library';
 import { SongActions } from '../state/song.actions';
@@ -24,19 +25,7 @@ function shown(of: Score, more: Record<string, PartTake> = {}): HTMLElement {
       { provide: Guide, useValue: { finish: () => undefined } },
     ],
   });
-  TestBed.inject(Store).dispatch(
-    SongActions.opened({
-      song: {
-        format: 'fendro-song',
-        version: SONG_VERSION,
-        id: 's',
-        seed: 1,
-        score: of,
-        ledger: { takes: { ...takes, ...more }, heard: [] },
-        hearing: {},
-      },
-    }),
-  );
+  TestBed.inject(Store).dispatch(SongActions.opened({ song: storedSong(musicOf(of, { ...takes, ...more })) }));
   const fixture = TestBed.createComponent(Deliver);
   fixture.detectChanges();
   return fixture.nativeElement as HTMLElement;

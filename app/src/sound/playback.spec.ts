@@ -5,12 +5,12 @@ import * as fc from 'fast-check';
 import { deliverSong } from '@fendro/core/files/deliver';
 import { readMidi } from '@fendro/core/files/midi-read';
 import type { Music } from '@fendro/core/song/resolve';
-import { SONG_VERSION, type PartTake, type Song } from '@fendro/core/song/schema';
+import type { PartTake } from '@fendro/core/song/schema';
 import { editedTake } from '@fendro/core/song/take';
 import { tempoMap } from '@fendro/core/sounding/tempo-map';
 import { scoreWith } from '@fendro/core/testing/scores';
 import { songOf, twists } from '@fendro/core/testing/songs';
-import { musicOf } from '@fendro/core/testing/sounding';
+import { musicOf, storedSong } from '@fendro/core/testing/sounding';
 import { ALL_CHANNELS, EVENT, EVENT_SIZE, type ToProcessor } from '../../worklets/protocol';
 import { selectSession } from '../state/selectors';
 import { SessionActions, sessionReducer } from '../state/session';
@@ -80,18 +80,6 @@ class RecordingEngine {
     expect(open.size).toBe(0);
     return notes.sort((x, y) => x.pitch - y.pitch || x.on - y.on);
   }
-}
-
-function storedSong({ score, takes }: Music): Song {
-  return {
-    format: 'fendro-song',
-    version: SONG_VERSION,
-    id: 's',
-    seed: 1,
-    score,
-    ledger: { takes: { ...takes }, heard: [] },
-    hearing: {},
-  };
 }
 
 describe('playback', () => {
@@ -266,7 +254,7 @@ describe('playback', () => {
     expect(playback.position()).toBeNull();
     await playback.play();
     expect(playback.playing()).toBe(true);
-    store.dispatch(SongActions.opened({ song: { ...storedSong(musicOf(score, takes)), id: 'other' } }));
+    store.dispatch(SongActions.opened({ song: storedSong(musicOf(score, takes), 'other') }));
     TestBed.tick();
     expect(playback.playing()).toBe(false);
     await playback.play();

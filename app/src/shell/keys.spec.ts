@@ -1,0 +1,141 @@
+import { TestBed } from '@angular/core/testing';
+import { Router } from '@angular/router';
+import { provideStore, Store } from '@ngrx/store';
+import { scoreWith } from '@fendro/core/testing/scores';
+import { musicOf, storedSong } from '@fendro/core/testing/sounding';
+import { Playback } from '../sound/playback';
+import { Saving } from '../state/saving';
+import { selectHeard, selectOwnScore, selectSession, selectView } from '../state/selectors';
+import { SessionActions, sessionReducer } from '../state/session';
+import { SongActions, TakeActions } from '../state/song.actions';
+import { songReducer } from '../state/song.reducer';
+import { Keys } from './keys';
+
+const { score, takes } = scoreWith(1, 0);
+const [melody] = score.parts;
+const verse = score.sections[0]!;
+
+describe('the keys of the workspace', () => {
+  let store: Store;
+  let keys: Keys;
+  const playback = { toggle: jest.fn(), play: jest.fn(), span: () => ({ from: 960, to: 1920 }) };
+  const router = { url: '/', navigateByUrl: jest.fn() };
+  const saving = { now: jest.fn(() => Promise.resolve()) };
+  const read = <T>(selector: (state: object) => T): T => store.selectSignal(selector)();
+  const part = () => read(selectOwnScore)!.parts[0]!;
+
+  /** Presses a key on an element; true where it was taken. */
+  function press(key: string, more: KeyboardEventInit = {}, on: HTMLElement = document.body): boolean {
+    const event = new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true, ...more });
+    on.dispatchEvent(event);
+    keys.handle(event);
+    return event.defaultPrevented;
+  }
+
+  beforeEach(() => {
+    jest.clearAllMocks();
+    router.url = '/';
+    document.body.innerHTML = '';
+    TestBed.configureTestingModule({
+      providers: [
+        provideStore({ song: songReducer, session: sessionReducer }),
+        { provide: Playback, useValue: playback },
+        { provide: Router, useValue: router },
+        { provide: Saving, useValue: saving },
+      ],
+    });
+    store = TestBed.inject(Store) as Store;
+    keys = TestBed.inject(Keys);
+    store.dispatch(SongActions.opened({ song: storedSong(musicOf(score, takes)) }));
+    store.dispatch(SessionActions.lineFocused({ line: melody!.id }));
+  });
+
+  it('play, loop and click', () => {
+    const { looping, metronome } = read(selectSession);
+    for (const key of [' ', 'o', 'm', 'p']) expect(press(key)).toBe(true);
+    expect(playback.toggle).toHaveBeenCalledTimes(1);
+    expect(playback.play).toHaveBeenCalledWith(960);
+    expect(read(selectSession)).toMatchObject({ looping: !looping, metronome: !metronome });
+  });
+
+  it('set the part in focus: quiet, alone, louder and softer within bounds', () => {
+    press('q');
+    press('i');
+    expect(part().muted).toBe(true);
+    expect(read(selectSession).alone).toEqual([melody!.id]);
+    const { level } = part();
+    press('+');
+    expect(part().level).toBe(Math.min(100, level + 5));
+    for (let times = 0; times < 30; times++) press('-');
+    expect(part().level).toBe(0);
+  });
+
+  it('undo and redo, deliver and save, with Control only', () => {
+    press('q');
+    expect(press('z', { ctrlKey: true })).toBe(true);
+    expect(part().muted).toBe(false);
+    press('Z', { ctrlKey: true, shiftKey: true });
+    expect(part().muted).toBe(true);
+    press('e', { ctrlKey: true });
+    expect(router.navigateByUrl).toHaveBeenCalledWith('/deliver');
+    press('s', { ctrlKey: true });
+    expect(saving.now).toHaveBeenCalled();
+    expect(press('x', { ctrlKey: true })).toBe(false);
+    expect(press('q', { altKey: true })).toBe(false);
+  });
+
+  it('go from section to section and stay at both ends', () => {
+    const place = () => read(selectView)!.occurrence.id;
+    press('PageDown');
+    expect(place()).toBe('occurrence-2');
+    press('PageDown');
+    press('PageDown');
+    expect(place()).toBe('occurrence-3');
+    for (let times = 0; times < 4; times++) press('PageUp');
+    expect(place()).toBe('occurrence-1');
+  });
+
+  it('go back from a heard take, then out of a selection, then do nothing', () => {
+    const heard = `${verse.id}-${melody!.id}-1`;
+    store.dispatch(SessionActions.barsSelected({ bars: { from: 0, to: 1 } }));
+    store.dispatch(TakeActions.heard({ section: verse.id, line: melody!.id, take: heard, at: 0 }));
+    press('Escape');
+    expect(read(selectHeard)[verse.id]?.[melody!.id]).toBeUndefined();
+    expect(read(selectSession).bars).not.toBeNull();
+    press('Escape');
+    expect(read(selectSession).bars).toBeNull();
+    expect(press('Escape')).toBe(false);
+  });
+
+  it('choose all that is heard with Shift Enter', () => {
+    const heard = `${verse.id}-${melody!.id}-1`;
+    store.dispatch(TakeActions.heard({ section: verse.id, line: melody!.id, take: heard, at: 0 }));
+    expect(press('Enter')).toBe(false);
+    expect(press('Enter', { shiftKey: true })).toBe(true);
+    expect(read(selectOwnScore)!.sections[0]!.chosen[melody!.id]).toBe(heard);
+  });
+
+  it('leave letters to fields, everything to dialogs and what was handled, and most to the song’s own page', () => {
+    const field = document.body.appendChild(document.createElement('input'));
+    for (const key of ['q', ' ', '?']) expect(press(key, {}, field)).toBe(false);
+    expect(press('z', { ctrlKey: true }, field)).toBe(false);
+    router.url = '/deliver';
+    expect(press('q')).toBe(false);
+    press('?');
+    expect(keys.sheetOpen()).toBe(true);
+    router.url = '/';
+    document.body.appendChild(document.createElement('dialog')).setAttribute('open', '');
+    expect(press('q')).toBe(false);
+    expect(part().muted).toBe(false);
+  });
+
+  it('go round the regions with F6, and back with Shift', () => {
+    document.body.innerHTML = ['song-line', 'sheet', 'bench']
+      .map((name) => `<div data-region="${name}"><button id="${name}">x</button></div>`)
+      .join('');
+    const order = ['F6', 'F6', 'F6', 'F6'].map((key) => (press(key), document.activeElement!.id));
+    expect(order).toEqual(['song-line', 'sheet', 'bench', 'song-line']);
+    press('F6', { shiftKey: true });
+    expect(document.activeElement!.id).toBe('bench');
+  });
+});
