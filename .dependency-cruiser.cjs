@@ -6,6 +6,13 @@ const layer = (name, folder, ...allowed) => ({
   to: { path: '^core/', pathNot: `^core/(${[folder, ...allowed].join('|')})/` },
 });
 
+const appRoom = (name, ...allowed) => ({
+  name: `app-${name}-knows-its-neighbours`,
+  severity: 'error',
+  from: { path: `^app/src/${name}/`, pathNot: '\\.spec\\.ts$' },
+  to: { path: '^app/src/[^/]+/', pathNot: `^app/src/(${[name, ...allowed].join('|')})(/|\\.ts$)` },
+});
+
 /** @type {import('dependency-cruiser').IConfiguration} */
 module.exports = {
   forbidden: [
@@ -38,6 +45,11 @@ module.exports = {
       from: { path: '^app/src/ui/' },
       to: { path: '^app/src/(state|storage|sound|work|workspace|pages|shell)/' },
     },
+    appRoom('state', 'storage', 'work', 'ui'),
+    appRoom('sound', 'state', 'work', 'ui'),
+    appRoom('work', 'ui'),
+    appRoom('workspace', 'sound', 'state', 'work', 'ui'),
+    appRoom('pages', 'workspace', 'sound', 'state', 'work', 'ui', 'shell/key-list'),
     {
       name: 'storage-knows-no-state',
       severity: 'error',

@@ -30,7 +30,7 @@ import { tonicsFor, type Key } from '@fendro/core/theory/key';
 import { barTicks, metreName } from '@fendro/core/theory/metre';
 import { pitchClassOf, printedName } from '@fendro/core/theory/pitch';
 import { scaleOf } from '@fendro/core/theory/scale';
-import { SCALE_GROUPS } from '../shell/scale-groups';
+import { SCALE_GROUPS } from '../ui/scale-groups';
 import { Playback } from '../sound/playback';
 import { newId } from '../state/ids';
 import { Library } from '../state/library';

@@ -11,7 +11,7 @@ import { selectScore } from '../state/selectors';
 import { Shelf } from '../state/shelf';
 import { ScoreActions } from '../state/song.actions';
 import { Icon } from '../ui/icon';
-import { readTempo, SCALE_GROUPS } from './scale-groups';
+import { readTempo, SCALE_GROUPS } from '../ui/scale-groups';
 
 /** Key, scale, metre, tempo and style, each edited where it stands. */
 @Component({

@@ -1,5 +1,5 @@
 import { KEY_LIST } from './key-list';
-import { readTempo } from './scale-groups';
+import { readTempo } from '../ui/scale-groups';
 import { tempoOf } from './tap-tempo';
 
 describe('tempo', () => {

@@ -10,6 +10,8 @@ import { startScore } from '@fendro/core/styles/band';
 import type { Style } from '@fendro/core/song/style';
 import { withStyle } from '@fendro/core/styles/styles';
 import { SongStorage, type SongEntry } from '../storage/song-storage';
+
+export type { SongEntry };
 import { pageMemory, tabMemory } from '../ui/page-memory';
 import { newId, newSeed } from './ids';
 import { Saving, songOf } from './saving';

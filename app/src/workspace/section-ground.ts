@@ -4,7 +4,7 @@ import type { OwnGround } from '@fendro/core/song/schema';
 import { tonicsFor } from '@fendro/core/theory/key';
 import { METRES, metreName } from '@fendro/core/theory/metre';
 import { pitchClassOf, printedName } from '@fendro/core/theory/pitch';
-import { readTempo, SCALE_GROUPS } from '../shell/scale-groups';
+import { readTempo, SCALE_GROUPS } from '../ui/scale-groups';
 import { HarmonyDesk } from '../state/harmony-desk';
 import { selectGround, selectOwnScore, selectSection } from '../state/selectors';
 

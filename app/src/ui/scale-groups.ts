@@ -1,6 +1,6 @@
 import { TEMPO_LIMITS } from '@fendro/core/song/schema';
 import { SCALES } from '@fendro/core/theory/scale';
-import { readNumber } from '../ui/read-number';
+import { readNumber } from './read-number';
 
 /** Scales by family, as menus list them. */
 export const SCALE_GROUPS = [...new Set(SCALES.map(({ family }) => family))].map((family) => ({
