@@ -106,8 +106,8 @@ const notesIn = ({ performance }: Sounding, voices: readonly Voice[]): number =>
  */
 function written(sounding: Sounding, name: string, only?: LineId): Delivery {
   const { lead, head } = sounding;
-  const addresses = addressesOf(sounding.voices);
   const voices = sounding.voices.filter(({ id }) => only === undefined || id === only);
+  const addresses = addressesOf(voices);
   const addressed = voices.map((voice) => ({ voice, address: addresses.get(voice.id) ?? FIRST_ADDRESS }));
   const beyond = addressed.filter(({ address }) => address.port > 0).map(({ voice }) => voice.name);
   const tracks = addressed.map(({ voice, address }) => voiceTrack(voice, address, beyond.length > 0, sounding));

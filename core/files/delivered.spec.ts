@@ -201,6 +201,11 @@ describe('what is handed over', () => {
       0,
       1,
     ]);
+    // A line by itself has a port to itself.
+    for (const line of deliverLines(music)) {
+      expect(line.remarks).toEqual([]);
+      expect(read(line.bytes).tracks[1]!.port).toBeNull();
+    }
     const oneTrack = deliverOneTrack(music);
     expect(oneTrack.ok ? '' : oneTrack.reason).toContain('22 pitched lines');
     expect(read(deliverSong(musicOf(score, takes)).bytes).tracks.every(({ port }) => port === null)).toBe(true);
