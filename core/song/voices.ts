@@ -1,18 +1,24 @@
+import type { MidiNote, Ticks } from '../theory/units';
 import { LIMITS, withEnding } from './limits';
 import { partTake, type Takes } from './resolve';
 import type { Brief, Note, Part, PartTake, Role, Score, Take, PartId } from './schema';
 import { voiceTake } from './take';
 import { chosenId, withChoices, withoutPart } from './section';
 
-/** Notes that move together as one line for each voice, the highest first; where fewer sound, the upper voices do. */
-export function voicesOf(notes: readonly Note[]): Note[][] {
-  const stacks = new Map<number, Note[]>();
-  for (const note of notes) stacks.set(note.start, [...(stacks.get(note.start) ?? []), note]);
-  const voices: Note[][] = [];
+/** Notes that begin together as one line for each voice, the highest first; where fewer sound, the upper voices do. */
+export function stacked<T extends { readonly pitch: MidiNote }>(
+  notes: readonly T[],
+  startOf: (note: T) => Ticks,
+): T[][] {
+  const stacks = new Map<Ticks, T[]>();
+  for (const note of notes) stacks.set(startOf(note), [...(stacks.get(startOf(note)) ?? []), note]);
+  const voices: T[][] = [];
   for (const stack of stacks.values())
     stack.sort((a, b) => b.pitch - a.pitch).forEach((note, voice) => (voices[voice] ??= []).push(note));
   return voices;
 }
+
+export const voicesOf = (notes: readonly Note[]): Note[][] => stacked(notes, ({ start }) => start);
 
 /** The top voice is a melody of its own, the others answer it. */
 const voiceRole = (voice: number): Role => (voice === 0 ? 'melody' : 'counter');

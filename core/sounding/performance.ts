@@ -1,6 +1,7 @@
 import { energised, energyCurve } from '../song/energy';
 import { groundOf } from '../song/ground';
 import type { Music } from '../song/resolve';
+import { roleOf } from '../song/roles';
 import { HARMONY, type ChordSetting, type LineId, type Note, type Part, type Section } from '../song/schema';
 import { barTicks } from '../theory/metre';
 import type { MidiNote, Percent, Ticks, Velocity } from '../theory/units';
@@ -9,7 +10,6 @@ import type { Course, Passage, Span } from './course';
 import type { Instrument } from './instruments';
 import { chordInstrument, voicesOf, type Voice } from './setup';
 import { soundingNotes, strummedNotes } from './stages';
-import { roleOf } from '../song/roles';
 
 /** A note as it sounds; ticks along the course. */
 export interface NoteEvent {
@@ -165,7 +165,7 @@ export function perform({ music, course, span = EVERYTHING, chordLine, only }: P
   const events: readonly PerformanceEvent[] = [...programs, ...notes];
   const before = programs.findLast(({ at }) => at < span.from);
   return {
-    setup: voicesOf(music.score, (programs[0] ?? before)?.instrument),
+    setup: voicesOf(music.score, programs[0]?.instrument),
     events: events.filter(({ at }) => at >= span.from && at < span.to).sort(inOrder),
     chase: [...(before ? [before] : []), ...notes.filter(({ at, end }) => at < span.from && end > span.from)],
   };
@@ -174,7 +174,7 @@ export function perform({ music, course, span = EVERYTHING, chordLine, only }: P
 /**
  * How far before a course the first notes of it begin, in ticks: its pick-up.
  *
- * @param part  parts that count; all where nothing is said
+ * @param counts  which parts count; all where nothing is said
  */
 export function pickUpOf(music: Music, course: Course, counts: (part: Part) => boolean = () => true): Ticks {
   const [first] = course;

@@ -70,7 +70,7 @@ export function tempoMap(stretches: readonly TempoStretch[]): TempoMap {
     pieces.push({ ...stretch, seconds });
     return seconds + secondsInto(stretch, stretch.end);
   };
-  // What lies before the first stretch is counted from its start backwards: a stretch of its own would end there.
+  // Ticks before the first stretch go by its tempo, so that tick 0 is second 0.
   const end = long.reduce((seconds, stretch) => add(stretch, seconds), first.start * secondsPerTick(first.tempo));
   const after = last.endTempo ?? last.tempo;
   pieces.push({ start: last.end, end: last.end + 1, tempo: after, seconds: end });

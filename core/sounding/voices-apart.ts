@@ -1,17 +1,8 @@
 import { LIMITS, withEnding } from '../song/limits';
 import type { LineId } from '../song/schema';
+import { stacked } from '../song/voices';
 import type { NoteEvent, Performance } from './performance';
 import type { Voice } from './setup';
-
-/** Notes that begin together as one line for each, the highest first; where fewer sound, the upper lines do. */
-function stacked(notes: readonly NoteEvent[]): NoteEvent[][] {
-  const stacks = new Map<number, NoteEvent[]>();
-  for (const note of notes) stacks.set(note.at, [...(stacks.get(note.at) ?? []), note]);
-  const lines: NoteEvent[][] = [];
-  for (const stack of stacks.values())
-    stack.sort((a, b) => b.pitch - a.pitch).forEach((note, line) => (lines[line] ??= []).push(note));
-  return lines;
-}
 
 /**
  * A performance in which the voices of some lines are lines of their own, each on the same instrument at the same level.
@@ -24,7 +15,9 @@ export function voicesApart(whole: Performance, parts: ReadonlySet<LineId>): Per
   const notesOf = (line: LineId): NoteEvent[] =>
     whole.events.filter((event) => event.kind === 'note').filter(({ voice }) => voice === line);
   const split = new Map(
-    [...parts].map((line) => [line, stacked(notesOf(line))] as const).filter(([, lines]) => lines.length > 1),
+    [...parts]
+      .map((line) => [line, stacked(notesOf(line), ({ at }) => at)] as const)
+      .filter(([, lines]) => lines.length > 1),
   );
   const nameOf = (line: LineId, index: number): LineId => `${line}, voice ${index + 1}`;
   const setup = whole.setup.flatMap((voice): Voice[] =>
