@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { requestAgain } from '@fendro/core/compose/asking';
 import { draft } from '../core/compose/draft';
 import { openSong } from '../core/song/song-file';
 import { demoTakes } from './support/demo';
@@ -70,20 +71,12 @@ test('drafts in the browser are the same notes as in Node, and never what was sh
   await page.getByRole('button', { name: /song file/ }).click();
   const opened = openSong(JSON.parse(readFileSync(await (await downloading).path(), 'utf8')));
   if (!opened.ok) throw new Error(opened.reason);
-  const { takes } = opened.song.ledger;
+  const { score, ledger } = opened.song;
+  const { takes } = ledger;
   const drafted = Object.values(takes).filter(({ origin }) => origin.asking !== null);
   expect(drafted.length).toBe(demoTakes().length + 4 * 8);
   const texts = drafted.map((take) => {
-    const { asking, seed, attempt } = take.origin;
-    const harmony = takes[asking?.harmony ?? ''];
-    const beside = (asking?.beside ?? []).flatMap((id) => {
-      const other = takes[id];
-      return other?.of === 'part' ? [other] : [];
-    });
-    const again = draft(
-      { asking: asking!, seed, chords: harmony?.of === 'harmony' ? harmony.chords : null, beside },
-      attempt,
-    );
+    const again = draft(requestAgain({ score, takes }, take)!, 0);
     if (!again.ok) throw new Error(again.reason);
     expect(again.content.of === 'part' ? again.content.notes : again.content.chords).toEqual(
       take.of === 'part' ? take.notes.map(({ id: _id, ...note }) => note) : take.chords,

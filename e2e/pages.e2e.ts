@@ -101,7 +101,8 @@ test('bad input is told at its place and changes nothing', async ({ page }) => {
 
   const cell = page.getByRole('button', { name: /^Bar 2 beat 1,/ });
   const before = await cell.getAttribute('aria-label');
-  await cell.click();
+  // As a hand presses: nothing may move away from under it before it lets go.
+  await cell.click({ delay: 120 });
   const caret = page.getByLabel('Chord', { exact: true });
   await caret.fill('Hmaj');
   await expect(page.getByRole('alert')).toContainText('does not start with a note name');

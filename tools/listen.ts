@@ -9,6 +9,7 @@ import { BasicSoundBank, SoundBankLoader, SpessaSynthProcessor } from 'spessasyn
 import { draft } from '@fendro/core/compose/draft';
 import { endSong } from '@fendro/core/compose/ending';
 import { harmonyAsking, partAsking } from '@fendro/core/compose/asking';
+import { attemptsAt } from '@fendro/core/compose/stages';
 import { choose } from '@fendro/core/song/edit';
 import { NOTHING_HEARD, songTicks } from '@fendro/core/song/resolve';
 import { inDraftingOrder, listenedTo } from '@fendro/core/song/roles';
@@ -47,7 +48,11 @@ function songOf(style: Style): { score: Score; takes: Record<string, Take>; ende
   const length = 8 * barTicks(ground.metre);
   const add = (line: string, asking: Asking, content: Drafted): void => {
     const id = line === HARMONY ? 'chords' : line;
-    takes[id] = draftedTake({ id, section: section.id, length }, { asking, seed: SEED, attempt: 0 }, content);
+    takes[id] = draftedTake(
+      { id, section: section.id, length },
+      { asking, seed: SEED, attempts: attemptsAt(0) },
+      content,
+    );
     score = choose(score, section.id, line, id);
   };
   const asked = harmonyAsking(place, section.harmonyBrief);

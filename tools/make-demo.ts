@@ -161,10 +161,10 @@ function addLine(
   beside: readonly PartTake[],
 ): Take {
   const length = plan.bars * barTicks(ground.metre);
-  const made = draftSome(asking, seed, chords, beside).map(({ attempt, content }) =>
+  const made = draftSome(asking, seed, chords, beside).map(({ attempts, content }) =>
     draftedTake(
-      { id: `${plan.id}-${line}-${attempt}`, section: plan.id, length },
-      { asking, seed, attempt },
+      { id: `${plan.id}-${line}-${attempts.plan}`, section: plan.id, length },
+      { asking, seed, attempts },
       content.of === 'part' ? { ...content, part: line } : content,
     ),
   );

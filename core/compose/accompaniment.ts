@@ -5,7 +5,8 @@ import type { ArpeggioFigure, CompingFigure } from '../song/style';
 import { unmet, type PartContext, type PartDraft, type Unmet } from './context';
 import { drawVelocities } from './dynamics';
 import { chanceOf, homeMetre, layFigure } from '../styles/figure';
-import { happens, pickWeighted, stream, type Random } from '../trellis/random';
+import { happens, pickIndex, pickWeighted, type Random } from '../trellis/random';
+import type { Streams } from './stages';
 import { lengthened } from './melody/rhythm';
 import { isDeadEnd } from '../trellis/trellis';
 import type { Voicing } from '../voicing/types';
@@ -122,12 +123,12 @@ function soundingSpan(spans: readonly VoicedSpan[], start: Ticks, pushes: boolea
 }
 
 /** Drafts comping: smooth voicings struck in one of the style's figures. */
-export function draftComping(context: PartContext, seed: number, attempt: number): PartDraft {
-  const rhythm = stream(seed, 'comping', 'rhythm', attempt);
-  const figure = pickFigure(context.style.comping, context, rhythm);
-  const voiced = voice(context, context.brief.voices, stream(seed, 'comping', 'pitch', attempt));
+export function draftComping(context: PartContext, streams: Streams): PartDraft {
+  const [plan, rhythm] = [streams('plan'), streams('rhythm')];
+  const figure = pickFigure(context.style.comping, context, plan);
+  const voiced = voice(context, context.brief.voices, streams('pitch'));
   if (!voiced.ok) return voiced;
-  const turn = happens(rhythm, TURNS) ? pickFigure(context.style.comping, context, rhythm) : figure;
+  const turn = happens(plan, TURNS) ? pickFigure(context.style.comping, context, plan) : figure;
   const starts = [...drawStarts(figure, turn, voiced.spans, context, rhythm)].sort(([a], [b]) => a - b);
   const strokes = starts.flatMap(([start, accent], index): Stroke[] => {
     const offBeat = metricalWeight(context.metre, start) < WEIGHT.beat;
@@ -139,16 +140,15 @@ export function draftComping(context: PartContext, seed: number, attempt: number
       start + lengthened(Math.round(((limit - start) * figure.length) / 100), limit - start, context.brief.length);
     return [{ start, end, accent, pitches: span.pitches }];
   });
-  return { ok: true, notes: strike(strokes, context, stream(seed, 'comping', 'dynamics', attempt)) };
+  return { ok: true, notes: strike(strokes, context, streams('dynamics')) };
 }
 
 /** Drafts a pad: chords held and tied, voices that stay keep sounding. */
-export function draftPad(context: PartContext, seed: number, attempt: number): PartDraft {
-  const random = stream(seed, 'pad', 'pitch', attempt);
-  const voices = context.brief.voices === 4 ? 3 + (happens(random, 50) ? 1 : 0) : context.brief.voices;
-  const voiced = voice(context, voices, random);
+export function draftPad(context: PartContext, streams: Streams): PartDraft {
+  const voices = context.brief.voices === 4 ? 3 + (happens(streams('plan'), 50) ? 1 : 0) : context.brief.voices;
+  const voiced = voice(context, voices, streams('pitch'));
   if (!voiced.ok) return voiced;
-  const again = happens(random, Math.min(90, (context.brief.busyness - 1) * 60));
+  const again = happens(streams('rhythm'), Math.min(90, (context.brief.busyness - 1) * 60));
   const notes: { start: Ticks; duration: Ticks; pitch: number }[] = [];
   voiced.spans.forEach((span, index) => {
     const before = voiced.spans[index - 1];
@@ -164,7 +164,7 @@ export function draftPad(context: PartContext, seed: number, attempt: number): P
     notes.map(({ start }) => start),
     context.brief.loudness,
     context,
-    stream(seed, 'pad', 'dynamics', attempt),
+    streams('dynamics'),
   );
   return { ok: true, notes: notes.map((note, index) => ({ ...note, velocity: velocities[index] as number })) };
 }
@@ -181,13 +181,12 @@ function rateOf(figure: ArpeggioFigure, context: PartContext): Ticks {
 }
 
 /** Drafts an arpeggio: an order of chord notes walked at a steady rate, beginning anew with every chord. */
-export function draftArpeggio(context: PartContext, seed: number, attempt: number): PartDraft {
-  const random = stream(seed, 'arpeggio', 'rhythm', attempt);
+export function draftArpeggio(context: PartContext, streams: Streams): PartDraft {
   const triplets = beatsOf(context.metre).every(({ division }) => division === 2);
   const usable = context.style.arpeggio.filter(({ rate }) => rate !== 3 || triplets);
-  const figure = usable[Math.floor(random.next() * usable.length)] ?? context.style.arpeggio[0];
+  const figure = usable[pickIndex(streams('plan'), usable.length)] ?? context.style.arpeggio[0];
   if (!figure) return { ok: true, notes: [] };
-  const voiced = voice(context, 4, stream(seed, 'arpeggio', 'pitch', attempt));
+  const voiced = voice(context, 4, streams('pitch'));
   if (!voiced.ok) return voiced;
   const step = Math.max(SIXTEENTH, rateOf(figure, context));
   const strokes = voiced.spans.flatMap((span) => {
@@ -203,10 +202,7 @@ export function draftArpeggio(context: PartContext, seed: number, attempt: numbe
       return { start, end, accent: index === 0, pitches: [rungs[rung] as number] };
     });
   });
-  return {
-    ok: true,
-    notes: strike(thin(strokes, context, random), context, stream(seed, 'arpeggio', 'dynamics', attempt)),
-  };
+  return { ok: true, notes: strike(thin(strokes, context, streams('rhythm')), context, streams('dynamics')) };
 }
 
 /** Leaves out weak notes by the share that breath asks for; arrivals always sound. */

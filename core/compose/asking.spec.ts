@@ -1,9 +1,24 @@
 import { NOTHING_HEARD } from '../song/resolve';
-import { HARMONY, type PartTake } from '../song/schema';
+import {
+  ASPECTS,
+  HARMONY,
+  type ChordSpan,
+  type HarmonyTake,
+  type Hold,
+  type Kin,
+  type Note,
+  type PartTake,
+  type TakeNote,
+} from '../song/schema';
+import { fittedNotes } from '../song/follow-chords';
+import { draftedTake, editedTake } from '../song/take';
+import { draft, type DraftRequest } from './draft';
+import { attemptsAt } from './stages';
 import { scoreWith } from '../testing/scores';
 import { musicOf } from '../testing/sounding';
-import { requestFor } from './asking';
+import { kinRequest, redraftRequest, requestAgain, requestFor } from './asking';
 import { ENGINE } from './engine';
+import { chosenId } from '../song/section';
 
 const { score, takes } = scoreWith(1, 0);
 const section = score.sections[0]!;
@@ -14,7 +29,7 @@ describe('an asking', () => {
   it('says all that a draft depends on, and who is listened to', () => {
     const bass = partOf('bass');
     const request = requestFor(music, section, bass.id, 7)!;
-    const drums = takes[section.chosen[partOf('drums').id]!] as PartTake;
+    const drums = takes[chosenId(section, partOf('drums').id)!] as PartTake;
     expect(request.asking).toMatchObject({
       engine: ENGINE,
       ground: score.ground,
@@ -59,5 +74,129 @@ describe('an asking', () => {
     expect(beside.map(({ part }) => part)).toEqual([partOf('melody').id]);
     const silent = { ...held, chosen: {} };
     expect(requestFor(musicOf(score, takes, NOTHING_HEARD), silent, HARMONY, 7)!.asking.harmonyBrief!.under).toBeNull();
+  });
+});
+
+describe('an asking for what is there already', () => {
+  const melody = partOf('melody');
+  const take = takes[chosenId(section, melody.id)!] as PartTake;
+  const bar = 1920;
+  const notesOf = (request: DraftRequest, attempt: number): readonly Note[] => {
+    const result = draft(request, attempt);
+    if (!result.ok || result.content.of !== 'part') throw new Error('nothing drafted');
+    return result.content.notes;
+  };
+  const inBar = (notes: readonly Note[], of: number): readonly Note[] =>
+    notes.filter(({ start }) => Math.floor(start / bar) === of);
+
+  it('again keeps all but the selected bars, and of those what is not selected', () => {
+    const pitches = { bars: [1], aspects: ['pitch'] as const };
+    const request = redraftRequest(music, section, melody.id, 7, pitches)!;
+    expect(request.kept).toEqual({ plan: 0, rhythm: 0, dynamics: 0 });
+    const notes = [5, 6, 7, 8].map((attempt) => notesOf(request, attempt));
+    for (const again of notes) {
+      expect(inBar(again, 0)).toEqual(inBar(take.notes, 0));
+      expect(inBar(again, 1).map(({ start, velocity }) => [start, velocity])).toEqual(
+        inBar(take.notes, 1).map(({ start, velocity }) => [start, velocity]),
+      );
+    }
+    expect(new Set(notes.map((again) => JSON.stringify(again))).size).toBeGreaterThan(1);
+    expect(redraftRequest(music, section, 'nobody', 7, pitches)).toBeNull();
+    expect(redraftRequest(music, { ...section, chosen: {} }, melody.id, 7, pitches)).toBeNull();
+  });
+
+  it('puts what the writer holds before everything else', () => {
+    const hold: Hold = { take: take.id, aspects: [...ASPECTS], bars: [], notes: [take.notes.at(-1)!.id] };
+    const all = { bars: [0, 1], aspects: ASPECTS };
+    const request = redraftRequest(music, section, melody.id, 7, all, [hold])!;
+    expect(request.asking.holds![0]).toBe(hold);
+    expect(notesOf(request, 9)).toContainEqual(take.notes.at(-1));
+  });
+
+  it('holds a take as it sounds over the chords of now', () => {
+    const other: HarmonyTake = {
+      ...(takes[section.harmony!] as HarmonyTake),
+      id: 'typed',
+      chords: [{ start: 0, duration: 2 * bar, chord: { root: 3, tones: ['1', '3', '5'], bass: null } }],
+    };
+    const now = musicOf(score, { ...takes, typed: other });
+    const changed = { ...section, harmony: 'typed' };
+    const request = redraftRequest(now, changed, melody.id, 7, { bars: [1], aspects: ASPECTS })!;
+    expect(inBar(notesOf(request, 4), 0)).toEqual(inBar(fittedNotes(now, changed, take), 0));
+    expect(fittedNotes(now, changed, take)).not.toEqual(take.notes);
+  });
+
+  it('of kin is made again from what is stored of it, note for note', () => {
+    const second = `${section.id}-${melody.id}-1`;
+    const kins: Kin[] = [
+      { by: 'variation', takes: [take.id], share: 30 },
+      { by: 'bars in turn', takes: [take.id, second] },
+      { by: 'rhythm and pitches', takes: [take.id, second] },
+      { by: 'halfway', takes: [take.id, second] },
+    ];
+    for (const kin of kins) {
+      const request = kinRequest(music, section, melody.id, 7, kin)!;
+      const notes = notesOf(request, 12);
+      const made = draftedTake(
+        { id: 'made', section: section.id, length: 2 * bar },
+        { asking: request.asking, seed: request.seed, attempts: attemptsAt(12, request.kept) },
+        { of: 'part', part: melody.id, notes },
+      );
+      expect(made.origin.parents).toEqual(kin.takes);
+      expect(notesOf(requestAgain(music, made)!, 0)).toEqual(notes);
+    }
+    // What is varied is another thing each time, though the plan stays.
+    const varied = kinRequest(music, section, melody.id, 7, kins[0]!)!;
+    expect(varied.kept).toEqual({ plan: 0 });
+    const changed = (attempt: number): TakeNote[] => {
+      const notes = notesOf(varied, attempt);
+      return take.notes.filter(
+        (note) => !notes.some(({ start, pitch }) => note.start === start && note.pitch === pitch),
+      );
+    };
+    const ever = new Set([1, 2, 3, 4, 5, 6, 7, 8].flatMap(changed));
+    expect(ever.size).toBeGreaterThan(Math.ceil(take.notes.length * 0.3) + 1);
+    expect(kinRequest(music, section, 'nobody', 7, kins[0]!)).toBeNull();
+    expect(requestAgain(music, editedTake('mine', take, []))).toBeNull();
+  });
+
+  it('of kin for chords varies some of them, and blends two progressions', () => {
+    const chords = (id: string, roots: readonly number[]): HarmonyTake => ({
+      ...(takes[section.harmony!] as HarmonyTake),
+      id,
+      chords: roots.map((root, index) => ({
+        start: (index * 2 * bar) / roots.length,
+        duration: (2 * bar) / roots.length,
+        chord: { root, tones: ['1', '3', '5'], bass: null },
+      })),
+    });
+    const [one, two] = [chords('one', [0, 1, -1, 0]), chords('two', [1, -1])];
+    const now = musicOf(score, { ...takes, one, two });
+    const given = (kin: Kin, changed = section, attempt = 3): readonly ChordSpan[] => {
+      const result = draft(kinRequest(now, changed, HARMONY, 7, kin)!, attempt);
+      if (!result.ok || result.content.of !== 'harmony') throw new Error('no chords');
+      return result.content.chords;
+    };
+    const kept = [0, 1, 2, 3, 4, 5].map((attempt) => {
+      const varied = given({ by: 'variation', takes: ['one'], share: 25 }, section, attempt);
+      return one.chords.filter((span) => varied.some((other) => JSON.stringify(other) === JSON.stringify(span))).length;
+    });
+    expect(kept.every((count) => count >= 3)).toBe(true);
+    expect(kept).toContain(3);
+    const rhythm = given({ by: 'rhythm and pitches', takes: ['one', 'two'] });
+    expect(rhythm.map(({ start, chord }) => [start, chord!.root])).toEqual([
+      [0, 1],
+      [960, 1],
+      [1920, -1],
+      [2880, -1],
+    ]);
+    const turns = given({ by: 'bars in turn', takes: ['one', 'two'] });
+    expect(turns).toHaveLength(3);
+    expect(turns.reduce((end, { start, duration }) => (start === end ? end + duration : -1), 0)).toBe(2 * bar);
+    // Chords that are held come back out of a blend too.
+    const held = { ...section, heldBars: [1] };
+    const fixed = requestFor(now, held, HARMONY, 7)!.asking.heldChords!;
+    const blended = given({ by: 'rhythm and pitches', takes: ['one', 'two'] }, held);
+    for (const span of fixed) expect(blended).toContainEqual(span);
   });
 });

@@ -1,11 +1,22 @@
 import { meanEnergy } from '../song/energy';
-import { barOf, groundOf } from '../song/ground';
-import { chordsIn, partTake, soundingId, type Music } from '../song/resolve';
+import { notesOver } from '../song/follow-chords';
+import { own } from '../song/look-up';
+import { relativesIn } from '../song/take';
+import { range, type Ticks } from '../theory/units';
+import { barOf, groundOf, keyOf } from '../song/ground';
+import { chordsIn, harmonyTake, partTake, soundingId, type Music, type Takes } from '../song/resolve';
 import { listenedTo } from '../song/roles';
 import {
+  ASPECTS,
   HARMONY,
+  STAGES,
   type Asking,
+  type Aspect,
   type ChordSpan,
+  type Hold,
+  type Kin,
+  type Take,
+  type TakeId,
   type HarmonyBrief,
   type LineId,
   type Part,
@@ -13,7 +24,6 @@ import {
   type PartId,
 } from '../song/schema';
 import { ownStyleIn } from '../styles/styles';
-import type { Ticks } from '../theory/units';
 import type { DraftRequest } from './draft';
 import { ENGINE } from './engine';
 
@@ -89,8 +99,108 @@ function partRequest(music: Music, section: Section, part: Part, seed: number): 
   };
 }
 
+/** What of a line is to be drawn anew; the rest of what sounds is held. */
+interface Selection {
+  /** Counted from 0. */
+  readonly bars: readonly number[];
+  readonly aspects: readonly Aspect[];
+}
+
+/** What stays of a take when only a selection of it is drawn anew. */
+function heldBeside(take: TakeId, bars: number, selection: Selection): Hold[] {
+  const selected = (bar: number): boolean => selection.bars.includes(bar);
+  const others = ASPECTS.filter((aspect) => !selection.aspects.includes(aspect));
+  return [
+    { take, aspects: [...ASPECTS], bars: range(bars).filter((bar) => !selected(bar)), notes: [] },
+    ...(others.length > 0 ? [{ take, aspects: others, bars: range(bars).filter(selected), notes: [] }] : []),
+  ];
+}
+
+/**
+ * What a part is to be drafted again from: all that sounds is held but for the selection, and whatever else the writer
+ * holds. The plan stays, and every stage that no selected aspect belongs to.
+ *
+ * @param holds  what the writer holds
+ * @returns null where there is no such part or nothing sounds
+ */
+export function redraftRequest(
+  music: Music,
+  section: Section,
+  part: PartId,
+  seed: number,
+  selection: Selection,
+  holds: readonly Hold[] = [],
+): DraftRequest | null {
+  const request = requestFor(music, section, part, seed);
+  const take = partTake(music.takes, soundingId(section, part, music.heard));
+  if (!request || !take) return null;
+  const { attempts } = take.origin;
+  const stays = STAGES.filter((stage) => stage === 'plan' || !selection.aspects.includes(stage));
+  const all = [...holds, ...heldBeside(take.id, section.bars, selection)];
+  return {
+    ...withModels(music, request, { holds: all }),
+    ...(attempts ? { kept: Object.fromEntries(stays.map((stage) => [stage, attempts[stage]])) } : {}),
+  };
+}
+
+/**
+ * What a line is to be drafted from so that it is near one take or two of them.
+ *
+ * @param holds  what the writer holds of a part; the chords' held bars are the section's own
+ * @returns null where there is no such line
+ */
+export function kinRequest(
+  music: Music,
+  section: Section,
+  line: LineId,
+  seed: number,
+  kin: Kin,
+  holds: readonly Hold[] = [],
+): DraftRequest | null {
+  const request = requestFor(music, section, line, seed);
+  if (!request) return null;
+  const near = withModels(music, request, { kin, ...(holds.length > 0 ? { holds } : {}) });
+  const attempts = kin.by === 'variation' ? own(music.takes, kin.takes[0])?.origin.attempts : null;
+  return attempts ? { ...near, kept: { plan: attempts.plan } } : near;
+}
+
+/** A request with what it holds and is near to, and the takes that this names. */
+function withModels(music: Music, request: DraftRequest, more: Pick<Asking, 'holds' | 'kin'>): DraftRequest {
+  const asking = { ...request.asking, ...more };
+  return { ...request, asking, models: modelsOf(asking, music.takes) };
+}
+
+/** The takes that an asking holds something of or is near to, as they sound over its chords. */
+const modelsOf = (asking: Asking, takes: Takes): Take[] =>
+  relativesIn(asking).flatMap((id): Take[] => {
+    const take = own(takes, id);
+    if (take?.of !== 'part') return take ? [take] : [];
+    return [{ ...take, notes: notesOver(take, asking.harmony ?? null, keyOf(asking.ground), takes) }];
+  });
+
+/**
+ * The request that a drafted take was made from: drafted again at any attempt, as all its stages keep their own, it
+ * gives the take note for note.
+ *
+ * @returns null where it was not drafted
+ */
+export function requestAgain(music: Pick<Music, 'score' | 'takes'>, { origin }: Take): DraftRequest | null {
+  const { asking, seed, attempts } = origin;
+  if (!asking || !attempts) return null;
+  const { takes } = music;
+  return {
+    asking,
+    seed,
+    chords: harmonyTake(takes, asking.harmony ?? null)?.chords ?? null,
+    beside: asking.beside.flatMap((id) => partTake(takes, id) ?? []),
+    models: modelsOf(asking, takes),
+    kept: attempts,
+    ...styleFor(music, asking),
+  };
+}
+
 /** The style of an asking, where the song carries it: those that draft know only the styles that ship. */
-const styleFor = ({ score }: Music, { ground }: Asking): Pick<DraftRequest, 'style'> => {
+const styleFor = ({ score }: Pick<Music, 'score'>, { ground }: Asking): Pick<DraftRequest, 'style'> => {
   const style = ownStyleIn(score, ground.style);
   return style ? { style } : {};
 };

@@ -6,35 +6,56 @@ import { BASS_WAY_FIGURES } from '../styles/common-figures';
 import { DRUM_KEYS, type BassFigure } from '../song/style';
 import { chordAt, nextChord, spanAt, unmet, type PartContext, type PartDraft } from './context';
 import { drawVelocities } from './dynamics';
+import {
+  asHeld,
+  heldBottom,
+  keptLayer,
+  latestEnd,
+  leaningAt,
+  placesAround,
+  withHeldPitches,
+  type Place,
+} from './held-line';
+import type { Streams } from './stages';
 import { homeMetre, layFigure } from '../styles/figure';
-import { happens, pickWeighted, stream, type Random } from '../trellis/random';
+import { happens, pickWeighted, type Random } from '../trellis/random';
 import { FORBIDDEN, isDeadEnd, linkLayers, pathSampler, type Links } from '../trellis/trellis';
 import { temperatureOf } from '../trellis/weights';
 
 /** What a bass note is asked to be; the small letters of a figure are the same wishes with a chance. */
 type BassTone = 'R' | 'F' | 'O' | 'T' | 'A' | 'W' | 'P';
 
-interface BassOnset {
-  readonly start: Ticks;
+interface BassOnset extends Place {
   readonly tone: BassTone;
-  readonly chord: Chord;
-  readonly coming: Chord;
+  /** Null where none sounds: only held notes stand there. */
+  readonly chord: Chord | null;
+  readonly coming: Chord | null;
 }
 
 /**
  * Drafts a bassline: a figure of the style carried to the metre, roots on every arrival of a chord, the rest chosen by
  * the trellis so that approaches lead into the next root.
  */
-export function draftBass(context: PartContext, seed: number, attempt: number): PartDraft {
-  const rhythm = stream(seed, 'bass', 'rhythm', attempt);
+export function draftBass(context: PartContext, streams: Streams): PartDraft {
+  const plan = streams('plan');
   const { way } = context.brief;
   const figures = way === null ? context.style.bass : [BASS_WAY_FIGURES[way]];
-  const figure = pickFigure(figures, context, rhythm);
-  const turn = happens(rhythm, 70) ? pickFigure(figures, context, rhythm) : figure;
-  const onsets = drawOnsets(figure, turn, context, rhythm);
+  const figure = pickFigure(figures, context, plan);
+  const turn = happens(plan, 70) ? pickFigure(figures, context, plan) : figure;
+  const onsets = drawOnsets(figure, turn, context, streams('rhythm'));
   if (onsets.length === 0) return { ok: true, notes: [] };
-  const pitches = range(context.brief.high - context.brief.low + 1).map((step) => context.brief.low + step);
-  const layers = onsets.map((onset, index) => layerOf(onset, pitches, context, index));
+  const own = range(context.brief.high - context.brief.low + 1).map((step) => context.brief.low + step);
+  const held = onsets.map(heldBottom);
+  const pitches = withHeldPitches(own, held);
+  const layers = onsets.map((onset, index) =>
+    keptLayer(
+      layerOf(onset, pitches, context, index),
+      pitches,
+      new Set(own),
+      held[index] ?? null,
+      leaningAt(context.held, onset.start),
+    ),
+  );
   const rootless = layers.findIndex((layer) => layer.every((weight) => weight <= FORBIDDEN));
   if (rootless >= 0)
     return unmet('register', 'The register of the bass does not hold every root. Widen it to at least an octave.');
@@ -47,19 +68,23 @@ export function draftBass(context: PartContext, seed: number, attempt: number): 
   );
   if (isDeadEnd(sampler))
     return unmet('register', 'No bassline reaches every root in this register. Widen it to at least an octave.');
-  const path = sampler.draw(stream(seed, 'bass', 'pitch', attempt));
+  const path = sampler.draw(streams('pitch'));
   const velocities = drawVelocities(
     onsets.map(({ start }) => start),
     context.brief.loudness,
     context,
-    stream(seed, 'bass', 'dynamics', attempt),
+    streams('dynamics'),
   );
-  const notes = onsets.map(({ start }, index) => ({
-    start,
-    duration: durationOf(start, onsets[index + 1]?.start ?? context.length, figure.length, context),
-    pitch: pitches[path[index] as number] as MidiNote,
-    velocity: velocities[index] as number,
-  }));
+  const notes = onsets.flatMap(({ start, stroke }, index) => {
+    const next = latestEnd(start, onsets[index + 1]?.start ?? context.length, context);
+    const note = {
+      start,
+      duration: durationOf(start, next, figure.length, context),
+      pitch: pitches[path[index] as number] as MidiNote,
+      velocity: velocities[index] as number,
+    };
+    return asHeld(note, stroke);
+  });
   return { ok: true, notes };
 }
 
@@ -100,16 +125,15 @@ function drawOnsets(figure: BassFigure, turn: BassFigure, context: PartContext, 
       wishes.set(start, brief.way === 'pedal' ? 'P' : 'R');
   }
   for (const { start, chord } of chords) if (chord) wishes.set(start, brief.way === 'pedal' ? 'P' : 'R');
-  return [...wishes]
-    .sort(([a], [b]) => a - b)
-    .flatMap(([start, tone]): BassOnset[] => {
-      const chord = chordAt(chords, start);
-      const coming = nextChord(chords, start);
-      if (!chord || !coming) return [];
-      const next = [...wishes.keys()].filter((other) => other > start).sort((a, b) => a - b)[0] ?? context.length;
-      const leads = (spanAt(chords, start)?.start ?? 0) !== (spanAt(chords, next)?.start ?? -1);
-      return [{ start, tone: tone === 'A' && !leads ? 'W' : tone, chord, coming }];
-    });
+  const starts = [...wishes.keys()].filter((start) => chordAt(chords, start)).sort((a, b) => a - b);
+  const places = placesAround(starts, context, random);
+  return places.map(({ start, stroke }, index): BassOnset => {
+    const next = places[index + 1]?.start ?? context.length;
+    const leads = (spanAt(chords, start)?.start ?? 0) !== (spanAt(chords, next)?.start ?? -1);
+    const wished = wishes.get(start) ?? 'W';
+    const tone = wished === 'A' && !leads ? 'W' : wished;
+    return { start, stroke, tone, chord: chordAt(chords, start), coming: nextChord(chords, start) };
+  });
 }
 
 const at = (root: PitchClass, semitones: number): PitchClass => modulo(root + semitones, 12);
@@ -122,6 +146,7 @@ function layerOf(
   index: number,
 ): Int32Array {
   const { brief, keyMask } = context;
+  if (!chord || !coming) return new Int32Array(pitches.length);
   const root = pitchClassOf(chord.bass ?? chord.root);
   // Fifth and third are the chord's own, whatever lies lowest.
   const chordRoot = pitchClassOf(chord.root);

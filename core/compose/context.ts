@@ -1,6 +1,8 @@
 import type { Asking, Brief, ChordSpan, HarmonyBrief, Note, PartTake, Role, SectionKind } from '../song/schema';
+import type { Held } from './held';
 import { degreeWeights } from '../song/ground';
 import type { Style } from '../song/style';
+import type { Streams } from './stages';
 import type { Chord } from '../theory/chord';
 import { keyMask, type Key } from '../theory/key';
 import { barTicks, type Metre } from '../theory/metre';
@@ -28,6 +30,8 @@ export interface DraftContext {
 export interface PartContext extends DraftContext {
   readonly role: Role;
   readonly brief: Brief;
+  /** What is there already and stays. */
+  readonly held: Held;
 }
 
 export interface HarmonyContext extends DraftContext {
@@ -50,6 +54,9 @@ export interface Unmet {
 
 /** A drafter's notes, in order of their starts, or what cannot be met. */
 export type PartDraft = { readonly ok: true; readonly notes: Note[] } | Unmet;
+
+/** Drafts one line; whatever chance decides comes from the streams. */
+export type Drafter = (context: PartContext, streams: Streams) => PartDraft;
 
 export const unmet = (setting: Blamed, reason: string): Unmet => ({ ok: false, reason, setting });
 

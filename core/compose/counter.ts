@@ -3,11 +3,13 @@ import { chordMask } from '../theory/chord';
 import { metricalWeight, WEIGHT } from '../theory/metre';
 import { inMask } from '../theory/pitch';
 import { modulo, range, type MidiNote, type Ticks } from '../theory/units';
-import { pickWeighted, stream, type Random } from '../trellis/random';
+import { pickWeighted, type Random } from '../trellis/random';
 import { FORBIDDEN, isDeadEnd, linkLayers, pathSampler, type Links } from '../trellis/trellis';
 import { temperatureOf } from '../trellis/weights';
 import { chordAt, degreeShare, unmet, type PartContext, type PartDraft } from './context';
 import { drawVelocities } from './dynamics';
+import { asHeld, heldTop, keptLayer, latestEnd, leaningAt, placesAround, withHeldPitches } from './held-line';
+import type { Streams } from './stages';
 import { draftMelody } from './melody/melody';
 import { drawBar, lengthened } from './melody/rhythm';
 
@@ -60,14 +62,17 @@ function againstLead(pitch: MidiNote, lead: MidiNote | undefined, strong: boolea
  * motion rather than along with it, never in parallel fifths or octaves, moving where the other rests (two-part
  * counterpoint of the third species, softened; Fux, 1725).
  */
-export function draftCounter(context: PartContext, seed: number, attempt: number): PartDraft {
+export function draftCounter(context: PartContext, streams: Streams): PartDraft {
   const lead = leadOf(context);
-  if (lead.length === 0) return draftMelody(context, seed, attempt);
+  if (lead.length === 0) return draftMelody(context, streams);
   const { brief, keyMask, metre, length } = context;
-  const starts = drawStarts(context, lead, stream(seed, 'counter', 'rhythm', attempt));
-  const pitches = range(brief.high - brief.low + 1)
+  const places = placesAround(drawStarts(context, lead, streams('rhythm')), context, streams('rhythm', 'held'));
+  const starts = places.map(({ start }) => start);
+  const held = places.map(heldTop);
+  const own = range(brief.high - brief.low + 1)
     .map((step) => brief.low + step)
     .filter((pitch) => inMask(keyMask, pitch) && degreeShare(context, pitch) > 0);
+  const pitches = withHeldPitches(own, held);
   if (pitches.length === 0)
     return unmet('register', 'The register holds no note of the scale. Widen it by a few notes.');
   const centre = (brief.low + brief.high) / 2;
@@ -75,25 +80,27 @@ export function draftCounter(context: PartContext, seed: number, attempt: number
   const layers = starts.map((start, index) => {
     const strong = metricalWeight(metre, start) >= WEIGHT.beat;
     const chord = chordAt(context.chords, start);
-    return Int32Array.from(pitches, (pitch) => {
+    const layer = Int32Array.from(pitches, (pitch) => {
       const consonant = chord === null || inMask(chordMask(chord), pitch);
       const dissonance = consonant ? 0 : -Math.round((strong ? 1 : 0.25) * (80 + brief.anchoring * 3));
       return dissonance + againstLead(pitch, leads[index], strong) - Math.round(1.2 * Math.abs(pitch - centre));
     });
+    return keptLayer(layer, pitches, new Set(own), held[index] ?? null, leaningAt(context.held, start));
   });
   const links = starts.slice(1).map((_, index): Links => {
     const [before, after] = [leads[index], leads[index + 1]];
+    const given = held[index] !== null || held[index + 1] !== null;
     const motion = before === undefined || after === undefined ? 0 : Math.sign(after - before);
     return linkLayers(pitches.length, pitches.length, (from, to) => {
       const [a, b] = [pitches[from] as MidiNote, pitches[to] as MidiNote];
       const size = Math.abs(b - a);
-      if (size > 9) return FORBIDDEN;
+      if (size > 9 && !given) return FORBIDDEN;
       const own = Math.sign(b - a);
       if (motion !== 0 && own === motion && before !== undefined && after !== undefined) {
         const [was, is] = [modulo(a - before, 12), modulo(b - after, 12)].map((interval) =>
           Math.min(interval, 12 - interval),
         );
-        if (was === is && (is === 0 || is === 5)) return FORBIDDEN;
+        if (was === is && (is === 0 || is === 5) && !given) return FORBIDDEN;
       }
       const along = motion === 0 || own === 0 ? 0 : own === motion ? -50 : 45;
       const leap = size === 0 ? -110 : size <= 2 ? 0 : -Math.round((40 + size * 26) * (1.5 - brief.stride / 100));
@@ -106,16 +113,17 @@ export function draftCounter(context: PartContext, seed: number, attempt: number
       'register',
       `No line answers bar ${Math.floor((starts[sampler.deadEnd] ?? 0) / context.barTicks) + 1} in this register. Widen it by a few notes.`,
     );
-  const path = sampler.draw(stream(seed, 'counter', 'pitch', attempt));
-  const velocities = drawVelocities(starts, brief.loudness, context, stream(seed, 'counter', 'dynamics', attempt));
-  const notes = starts.map((start, index): Note => {
-    const gap = (starts[index + 1] ?? length) - start;
-    return {
+  const path = sampler.draw(streams('pitch'));
+  const velocities = drawVelocities(starts, brief.loudness, context, streams('dynamics'));
+  const notes = places.flatMap(({ start, stroke }, index): Note[] => {
+    const gap = latestEnd(start, starts[index + 1] ?? length, context) - start;
+    const note = {
       start,
       duration: lengthened(Math.max(60, Math.round(gap * 0.9)), gap, brief.length),
       pitch: pitches[path[index] as number] as MidiNote,
       velocity: velocities[index] as number,
     };
+    return asHeld(note, stroke);
   });
   return { ok: true, notes };
 }

@@ -1,25 +1,18 @@
 import { readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { openSong } from '../song/song-file';
+import { requestAgain } from './asking';
 import { draft } from './draft';
 
 describe('the demo song', () => {
   const opened = openSong(JSON.parse(readFileSync(resolve('app/public/demo/barometer-falling.json'), 'utf8')));
   if (!opened.ok) throw new Error(opened.reason);
-  const { takes } = opened.song.ledger;
+  const { score, ledger } = opened.song;
+  const { takes } = ledger;
 
   it('is drafted again note for note from what its takes were asked', () => {
     const different = Object.values(takes).filter((take) => {
-      const { asking, seed, attempt } = take.origin;
-      const harmony = takes[asking!.harmony ?? ''];
-      const beside = asking!.beside.flatMap((id) => {
-        const other = takes[id];
-        return other?.of === 'part' ? [other] : [];
-      });
-      const again = draft(
-        { asking: asking!, seed, chords: harmony?.of === 'harmony' ? harmony.chords : null, beside },
-        attempt,
-      );
+      const again = draft(requestAgain({ score, takes }, take)!, 0);
       const stored = take.of === 'part' ? take.notes.map(({ id: _id, ...note }) => note) : take.chords;
       return (
         !again.ok ||

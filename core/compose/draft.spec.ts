@@ -8,8 +8,9 @@ import { barTicks } from '../theory/metre';
 import { pitchClassOf } from '../theory/pitch';
 import { readChord } from '../theory/read-chord';
 import { spanAt } from './context';
+import { attemptsAt } from './stages';
 import { draft, type DraftRequest } from './draft';
-import { draftTakes, featuresOf, fingerprint, type DraftedTake } from './takes';
+import { draftTakes, featuresOf, printFor, type DraftedTake } from './takes';
 import { distance } from '../study/features';
 import { rounds } from '../testing/rounds';
 
@@ -191,8 +192,9 @@ describe('drafting many takes', () => {
   it('never gives a take twice, nor one that was shown before', () => {
     fc.assert(
       fc.property(partRequests(), (request) => {
-        const first = collect(request, 4).map(({ content }) => fingerprint(content));
-        const more = collect(request, 4, new Set(first)).map(({ content }) => fingerprint(content));
+        const print = printFor(request.asking);
+        const first = collect(request, 4).map(({ content }) => print(content));
+        const more = collect(request, 4, new Set(first)).map(({ content }) => print(content));
         expect(new Set([...first, ...more]).size).toBe(first.length + more.length);
       }),
       { numRuns: rounds(25) },
@@ -207,7 +209,7 @@ describe('drafting many takes', () => {
     const steps = draftTakes(request!, 0, 60, new Set());
     const first = steps.next().value;
     if (first && 'kind' in first && first.kind === 'refused') return;
-    expect(first).toMatchObject({ kind: 'take', take: { attempt: 0 } });
+    expect(first).toMatchObject({ kind: 'take', take: { attempts: attemptsAt(0) } });
     expect([...steps].length).toBeGreaterThan(1);
   });
 
@@ -227,7 +229,7 @@ describe('drafting many takes', () => {
     };
     const ratios = requests.flatMap((request) => {
       const plain = Array.from({ length: 8 }, (_, attempt) => draft(request, attempt)).flatMap((result, attempt) =>
-        result.ok ? [{ attempt, content: result.content }] : [],
+        result.ok ? [{ attempts: attemptsAt(attempt), content: result.content }] : [],
       );
       const chosen = collect(request, 8);
       return plain.length === 8 && chosen.length === 8 ? [nearest(request, chosen) / nearest(request, plain)] : [];

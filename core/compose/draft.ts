@@ -1,9 +1,9 @@
-import type { Asking, ChordSpan, Note, PartTake } from '../song/schema';
+import type { Asking, Attempts, ChordSpan, HarmonyBrief, Note, PartTake, Role, Take } from '../song/schema';
 import type { Style } from '../song/style';
 import { styleOf } from '../styles/styles';
 import { draftArpeggio, draftComping, draftPad } from './accompaniment';
 import { draftBass } from './bass';
-import { contextOf, type PartContext, type PartDraft, type Unmet } from './context';
+import { contextOf, type DraftContext, type Drafter, type PartContext, type PartDraft, type Unmet } from './context';
 import { draftCounter } from './counter';
 import { draftDrums, draftPercussion } from './drums';
 import { draftEnsemble } from './ensemble';
@@ -11,9 +11,12 @@ import { draftPicking, draftStrum } from './guitar';
 import { draftProgression, plainHarmony } from './harmony/progression';
 import { readingBrief } from './harmony/under-melody';
 import { draftMelody } from './melody/melody';
+import { chordsFromKin, givenTo } from './given';
+import { NOTHING_HELD } from './held';
+import { laidOver } from './held-bars';
+import { attemptsAt, streamsOf, type Streams } from './stages';
 import { draftOstinato } from './ostinato';
 import { withEnergy } from '../song/energy';
-import type { Role } from '../song/schema';
 
 /** An asking together with the music that it names by id. */
 export interface DraftRequest {
@@ -22,6 +25,10 @@ export interface DraftRequest {
   /** The section's chords; null before there are any. */
   readonly chords: readonly ChordSpan[] | null;
   readonly beside: readonly PartTake[];
+  /** Takes of the same line that the asking holds something of, or is to be kin to, as they sound over the chords. */
+  readonly models?: readonly Take[];
+  /** Stages that keep an attempt of their own, whichever is drawn. */
+  readonly kept?: Partial<Attempts>;
   /** The asking's style, where it is one of the writer's own and does not ship. */
   readonly style?: Style;
 }
@@ -31,36 +38,48 @@ export type Content =
   | { readonly of: 'harmony'; readonly chords: readonly ChordSpan[] };
 export type Draft = { readonly ok: true; readonly content: Content } | Unmet;
 
-type Drafter = (context: PartContext, seed: number, attempt: number) => PartDraft;
-type Bars = NonNullable<Asking['only']>;
+/** How a role's lines are drafted, and what they keep of what is held: single notes, or bars. */
+interface Player {
+  readonly draw: Drafter;
+  readonly keeps: 'notes' | 'bars';
+}
 
-const DRAFTERS: Readonly<Record<Role, Drafter>> = {
-  melody: draftMelody,
-  solo: draftMelody,
-  counter: draftCounter,
-  ostinato: draftOstinato,
-  comping: draftComping,
-  strum: draftStrum,
-  picking: draftPicking,
-  arpeggio: draftArpeggio,
-  pad: draftPad,
-  ensemble: draftEnsemble,
-  bass: draftBass,
-  drums: draftDrums,
-  percussion: draftPercussion,
+const byNote = (draw: Drafter): Player => ({ keeps: 'notes', draw });
+
+/** What is held is laid over what the drafter gives, which knows nothing of it. */
+const byBar = (draw: Drafter): Player => ({
+  keeps: 'bars',
+  draw: (context, streams) => {
+    const result = draw({ ...context, held: NOTHING_HELD }, streams);
+    return result.ok ? { ok: true, notes: laidOver(result.notes, context) } : result;
+  },
+});
+
+const PLAYERS: Readonly<Record<Role, Player>> = {
+  melody: byNote(draftMelody),
+  solo: byNote(draftMelody),
+  counter: byNote(draftCounter),
+  ostinato: byBar(draftOstinato),
+  comping: byBar(draftComping),
+  strum: byBar(draftStrum),
+  picking: byBar(draftPicking),
+  arpeggio: byBar(draftArpeggio),
+  pad: byBar(draftPad),
+  ensemble: byNote(draftEnsemble),
+  bass: byNote(draftBass),
+  drums: byBar(draftDrums),
+  percussion: byBar(draftPercussion),
 };
 
-/** Drafts some bars of a section by themselves, over the chords that sound there. */
-function draftOnly(
-  context: PartContext,
-  { from, to }: Bars,
-  drafter: Drafter,
-  seed: number,
-  attempt: number,
-): PartDraft {
-  const last = Math.min(to, context.bars);
+/** Whether a role keeps single notes as they are while others are drawn anew around them, or bars. */
+export const keepsOf = (role: Role): Player['keeps'] => PLAYERS[role].keeps;
+
+type Bars = NonNullable<Asking['only']>;
+
+/** Some bars of a section by themselves, with the chords that sound there. */
+function onlyBars(context: PartContext, { from, to }: Bars): PartContext {
+  const last = Math.max(from, Math.min(to, context.bars));
   const [start, end] = [from * context.barTicks, last * context.barTicks];
-  if (last <= from) return { ok: true, notes: [] };
   const chords = context.chords
     .filter((span) => span.start < end && span.start + span.duration > start)
     .map((span) => ({
@@ -68,30 +87,52 @@ function draftOnly(
       start: Math.max(span.start, start) - start,
       duration: Math.min(span.start + span.duration, end) - Math.max(span.start, start),
     }));
-  const result = drafter({ ...context, bars: last - from, length: end - start, chords, beside: [] }, seed, attempt);
-  return result.ok ? { ok: true, notes: result.notes.map((note) => ({ ...note, start: note.start + start })) } : result;
+  return { ...context, bars: last - from, length: end - start, chords, beside: [] };
+}
+
+function draftPart({ asking, models = [] }: DraftRequest, context: PartContext, streams: Streams): PartDraft {
+  const { draw, keeps } = PLAYERS[context.role];
+  const first = asking.only?.from ?? 0;
+  const stretch = asking.only ? onlyBars(context, asking.only) : context;
+  if (stretch.bars === 0) return { ok: true, notes: [] };
+  const held = givenTo(asking, models, { first, bars: stretch.bars, barTicks: context.barTicks }, keeps, streams);
+  const result = draw({ ...stretch, held }, streams);
+  const from = first * context.barTicks;
+  return result.ok ? { ok: true, notes: result.notes.map((note) => ({ ...note, start: note.start + from })) } : result;
+}
+
+function draftHarmony(request: DraftRequest, context: DraftContext, brief: HarmonyBrief, streams: Streams): Draft {
+  const { asking, beside, models = [] } = request;
+  const melody = brief.under === null ? [] : beside.filter(({ part }) => part === brief.under);
+  const kin = chordsFromKin(asking, models, context, streams);
+  if (kin.whole) return { ok: true, content: { of: 'harmony', chords: kin.chords } };
+  const result = draftProgression(
+    { ...context, brief, held: kin.chords, melody: melody.flatMap(({ notes }) => notes) },
+    streams,
+  );
+  return result.ok ? { ok: true, content: { of: 'harmony', chords: result.chords } } : result;
 }
 
 /**
  * Makes one draft. The same request and attempt give the same notes on every machine.
  *
- * @param attempt  counts the draws from this seed; every draw is independent of the others
+ * @param attempt  counts the draws from this seed, for all stages that the request keeps no attempt of; every draw is
+ *                 independent of the others
  */
-export function draft({ asking, seed, chords, beside, style }: DraftRequest, attempt: number): Draft {
+export function draft(request: DraftRequest, attempt: number): Draft {
+  const { asking, seed, chords, beside, style, kept } = request;
   const context = contextOf(asking, style ?? styleOf(asking.ground.style), chords ?? [], beside);
+  const attempts = attemptsAt(attempt, kept);
   if (asking.harmonyBrief) {
-    const under = asking.harmonyBrief.under;
-    const melody = under === null ? [] : beside.filter(({ part }) => part === under).flatMap(({ notes }) => notes);
-    const brief = under === null ? asking.harmonyBrief : readingBrief(asking.harmonyBrief, attempt);
-    const result = draftProgression({ ...context, brief, held: asking.heldChords ?? [], melody }, seed, attempt);
-    return result.ok ? { ok: true, content: { of: 'harmony', chords: result.chords } } : result;
+    const { harmonyBrief: brief } = asking;
+    const reading = brief.under === null ? brief : readingBrief(brief, attempts.plan);
+    return draftHarmony(request, context, reading, streamsOf(seed, 'harmony', attempts));
   }
-  if (!asking.brief || !asking.role) return { ok: false, reason: 'The asking names neither a part nor the chords.' };
+  const { brief, role, energy } = asking;
+  if (!brief || !role) return { ok: false, reason: 'The asking names neither a part nor the chords.' };
   const sounding = chords ?? plainHarmony(context.key, context.length);
-  const brief = asking.energy === undefined ? asking.brief : withEnergy(asking.brief, asking.energy, asking.role);
-  const whole: PartContext = { ...context, chords: sounding, role: asking.role, brief };
-  const result = asking.only
-    ? draftOnly(whole, asking.only, DRAFTERS[asking.role], seed, attempt)
-    : DRAFTERS[asking.role](whole, seed, attempt);
+  const leaned = energy === undefined ? brief : withEnergy(brief, energy, role);
+  const part: PartContext = { ...context, chords: sounding, role, brief: leaned, held: NOTHING_HELD };
+  const result = draftPart(request, part, streamsOf(seed, role, attempts));
   return result.ok ? { ok: true, content: { of: 'part', notes: result.notes } } : result;
 }

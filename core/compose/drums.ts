@@ -6,8 +6,9 @@ import { clamp, SIXTEENTH, type Ticks } from '../theory/units';
 import type { PartContext, PartDraft } from './context';
 import { barsOfGroove, inTime } from './drum-time';
 import { drawVelocities } from './dynamics';
+import type { Streams } from './stages';
 import { chanceOf, homeMetre, layFigure } from '../styles/figure';
-import { happens, pickIndex, pickWeighted, stream, type Random } from '../trellis/random';
+import { happens, pickIndex, pickWeighted, type Random } from '../trellis/random';
 
 /** How loud each drum is played against the brief's loudness. */
 export const BALANCE: Readonly<Partial<Record<DrumVoice, number>>> = {
@@ -36,41 +37,33 @@ interface Hit {
  * Drafts drums: a groove whose likely strokes are drawn once for a two-bar cell and then kept, with small changes at
  * phrase ends, a fill into the next section and a crash on arrival.
  */
-export function draftDrums(context: PartContext, seed: number, attempt: number): PartDraft {
-  const random = stream(seed, 'drums', 'rhythm', attempt);
+export function draftDrums(context: PartContext, streams: Streams): PartDraft {
+  const [plan, rhythm] = [streams('plan'), streams('rhythm')];
   const { grooves, fills } = context.style;
-  const groove = inTime(grooves[pickIndex(random, grooves.length)] as Groove, context.brief.time);
-  const cell = drawCell(groove, context, random);
-  const fill = fills[pickIndex(random, fills.length)] as Groove;
-  const fillStart = drawFillStart(context, random);
+  const groove = inTime(grooves[pickIndex(plan, grooves.length)] as Groove, context.brief.time);
+  const fill = fills[pickIndex(plan, fills.length)] as Groove;
+  const fillStart = drawFillStart(context, plan);
+  const cell = drawCell(groove, context, rhythm);
   const hits = [
-    ...repeatCell(cell, groove, context, random).filter(({ start }) => start < fillStart),
-    ...drawFill(fill, fillStart, context, random),
+    ...repeatCell(cell, groove, context, rhythm).filter(({ start }) => start < fillStart),
+    ...drawFill(fill, fillStart, context, rhythm),
   ];
-  if (arrives(context, random)) hits.push({ start: 0, voice: 'crash', accent: 4 });
-  return strike(
-    rolled(hits, context, stream(seed, 'drums', 'ornament', attempt)),
-    context,
-    stream(seed, 'drums', 'dynamics', attempt),
-  );
+  if (arrives(context, plan)) hits.push({ start: 0, voice: 'crash', accent: 4 });
+  return strike(rolled(hits, context, streams('rhythm', 'rolls')), context, streams('dynamics'));
 }
 
 /**
  * Drafts hand percussion: a cell of two bars that goes round, thinner or fuller by busyness, without fills of its
  * own.
  */
-export function draftPercussion(context: PartContext, seed: number, attempt: number): PartDraft {
-  const random = stream(seed, 'percussion', 'rhythm', attempt);
+export function draftPercussion(context: PartContext, streams: Streams): PartDraft {
+  const rhythm = streams('rhythm');
   const figures = context.style.percussion ?? COMMON_PERCUSSION;
   const wanted = figures.map(
     (figure) => [figure, 1 / (2 + Math.abs(densityOf(figure, context) - context.brief.busyness))] as const,
   );
-  const groove = pickWeighted(random, wanted);
-  return strike(
-    repeatCell(drawCell(groove, context, random), groove, context, random),
-    context,
-    stream(seed, 'percussion', 'dynamics', attempt),
-  );
+  const groove = pickWeighted(streams('plan'), wanted);
+  return strike(repeatCell(drawCell(groove, context, rhythm), groove, context, rhythm), context, streams('dynamics'));
 }
 
 /** Repeats a struck snare or tom as a short roll, by the chance that the brief gives to rolls. */

@@ -1,12 +1,13 @@
 import type { Note } from '../song/schema';
 import { chordMask } from '../theory/chord';
 import { inMask } from '../theory/pitch';
-import { range, type MidiNote, type PitchClassMask } from '../theory/units';
-import { stream } from '../trellis/random';
+import { range, type MidiNote, type PitchClassMask, type Velocity } from '../theory/units';
 import { isDeadEnd, linkLayers, pathSampler } from '../trellis/trellis';
 import { temperatureOf } from '../trellis/weights';
 import { chordAt, unmet, type PartContext, type PartDraft } from './context';
-import { draftMelody } from './melody/melody';
+import { asHeld } from './held-line';
+import { drawLine } from './melody/melody';
+import type { Streams } from './stages';
 import type { Voicing } from '../voicing/types';
 import { leadingWeight } from '../voicing/voicing';
 
@@ -14,8 +15,11 @@ const NARROWEST = 3;
 const WIDEST = 9;
 const KEPT = 60;
 
+/** The lower voices are a little softer than the top one. */
+const softer = (velocity: Velocity): Velocity => Math.max(1, velocity - 6);
+
 /** Every way to set voices under a top note: notes of a set, none too close or too far from the one above. */
-function under(top: MidiNote, voices: number, mask: PitchClassMask, low: MidiNote): Voicing[] {
+function stacksUnder(top: MidiNote, voices: number, mask: PitchClassMask, low: MidiNote): Voicing[] {
   let open: MidiNote[][] = [[top]];
   for (let voice = 1; voice < voices; voice++) {
     open = open.flatMap((stack) => {
@@ -33,7 +37,7 @@ function under(top: MidiNote, voices: number, mask: PitchClassMask, low: MidiNot
  * Drafts two to four voices that move together: a top line as a melody, the others set under each of its notes in the
  * chord, or in the scale where the top note passes, led by least motion.
  */
-export function draftEnsemble(context: PartContext, seed: number, attempt: number): PartDraft {
+export function draftEnsemble(context: PartContext, streams: Streams): PartDraft {
   const { brief, keyMask } = context;
   const voices = Math.min(4, Math.max(2, brief.voices));
   const room = brief.high - brief.low;
@@ -45,15 +49,20 @@ export function draftEnsemble(context: PartContext, seed: number, attempt: numbe
     );
   // The top line leaves room below it for the others.
   const lowestTop = Math.min(brief.high - NARROWEST, brief.low + (voices - 1) * 5);
-  const top = draftMelody({ ...context, brief: { ...brief, low: lowestTop } }, seed, attempt);
-  if (!top.ok || top.notes.length === 0) return top;
-  const candidates = top.notes.map(({ start, pitch }) => {
+  const top = drawLine({ ...context, brief: { ...brief, low: lowestTop } }, streams);
+  if ('ok' in top) return top;
+  if (top.length === 0) return { ok: true, notes: [] };
+  const candidates = top.map(({ note: { start, pitch }, stroke }) => {
+    if (stroke?.pitch) return [stroke.notes.map((note) => note.pitch)];
     const chord = chordAt(context.chords, start);
     const mask = chord ? chordMask({ ...chord, bass: null }) : keyMask;
-    const inChord = under(pitch, voices, mask, brief.low);
-    const inScale = inChord.length > 0 ? inChord : under(pitch, voices, keyMask | mask, brief.low);
+    const inChord = stacksUnder(pitch, voices, mask, brief.low);
+    const inScale = inChord.length > 0 ? inChord : stacksUnder(pitch, voices, keyMask | mask, brief.low);
     // Where there is no room for all, as many as fit.
-    return (inScale.length > 0 ? inScale : under(pitch, 2, keyMask | mask, brief.low).concat([[pitch]])).slice(0, KEPT);
+    return (inScale.length > 0 ? inScale : stacksUnder(pitch, 2, keyMask | mask, brief.low).concat([[pitch]])).slice(
+      0,
+      KEPT,
+    );
   });
   const layers = candidates.map((stacks) => Int32Array.from(stacks, (stack) => -60 * (voices - stack.length)));
   const links = candidates.slice(1).map((to, index) => {
@@ -66,14 +75,15 @@ export function draftEnsemble(context: PartContext, seed: number, attempt: numbe
       'voices',
       'These voices find no way through the chords in this register. Widen it or ask for fewer voices.',
     );
-  const path = sampler.draw(stream(seed, 'ensemble', 'pitch', attempt));
-  const notes = top.notes.flatMap((note, index): Note[] => {
+  const path = sampler.draw(streams('pitch', 'under'));
+  const notes = top.flatMap(({ note, stroke }, index): Note[] => {
+    if (stroke?.pitch) return asHeld(note, stroke);
+    const [lead] = asHeld(note, stroke);
+    if (!lead) return [];
     const stack = candidates[index]?.[path[index] as number] ?? [note.pitch];
-    return stack.map((pitch, voice) => ({
-      ...note,
-      pitch,
-      velocity: Math.max(1, note.velocity - (voice === stack.length - 1 ? 0 : 6)),
-    }));
+    return stack.map((pitch, voice) =>
+      voice === stack.length - 1 ? lead : { ...note, duration: lead.duration, pitch, velocity: softer(lead.velocity) },
+    );
   });
   return { ok: true, notes };
 }

@@ -2,11 +2,12 @@ import type { ChordSpan, Note } from '../song/schema';
 import { COMMON_PICKING, COMMON_STRUMS } from '../styles/common-figures';
 import type { GuitarFigure } from '../song/style';
 import type { MidiNote, Ticks } from '../theory/units';
-import { happens, pickWeighted, stream, type Random } from '../trellis/random';
+import { happens, pickWeighted, type Random } from '../trellis/random';
 import { bestPath, isDeadEnd, pathSampler } from '../trellis/trellis';
 import { unmet, type PartContext, type PartDraft, type Unmet } from './context';
 import { drawVelocities } from './dynamics';
 import { homeMetre, layFigure } from '../styles/figure';
+import type { Streams } from './stages';
 import { lengthened } from './melody/rhythm';
 import { FEWEST_STRINGS, shapeOfPitches } from '../voicing/guitar';
 import type { Voicing } from '../voicing/types';
@@ -98,16 +99,16 @@ const SPREAD = { down: 9, up: 6 } as const;
 const MUTED: Ticks = 40;
 
 /** Drafts strumming: shapes that a hand can hold, struck down and up with the strings in their order. */
-export function draftStrum(context: PartContext, seed: number, attempt: number): PartDraft {
-  const rhythm = stream(seed, 'strum', 'rhythm', attempt);
-  const shaped = shape(context, stream(seed, 'strum', 'pitch', attempt));
+export function draftStrum(context: PartContext, streams: Streams): PartDraft {
+  const plan = streams('plan');
+  const shaped = shape(context, streams('pitch'));
   if (!shaped.ok) return shaped;
   const own = context.style.strums !== undefined;
   const figures = context.style.strums ?? COMMON_STRUMS;
-  const figure = pickFigure(figures, context, rhythm);
+  const figure = pickFigure(figures, context, plan);
   const strokes = strokesOf(
     figure,
-    happens(rhythm, TURNS) ? pickFigure(figures, context, rhythm) : figure,
+    happens(plan, TURNS) ? pickFigure(figures, context, plan) : figure,
     own,
     'D',
     shaped.spans,
@@ -118,7 +119,7 @@ export function draftStrum(context: PartContext, seed: number, attempt: number):
     strokes.map(({ at }) => at),
     context.brief.loudness,
     context,
-    stream(seed, 'strum', 'dynamics', attempt),
+    streams('dynamics'),
     loud,
   );
   const notes = strokes.flatMap(({ at, symbol }, index): Note[] => {
@@ -168,16 +169,16 @@ function plucked(symbol: string, { pitches }: Held): MidiNote[] {
  * Drafts picking: thumb and fingers on the strings of shapes that a hand can hold, each string ringing until it is
  * plucked again.
  */
-export function draftPicking(context: PartContext, seed: number, attempt: number): PartDraft {
-  const rhythm = stream(seed, 'picking', 'rhythm', attempt);
-  const shaped = shape(context, stream(seed, 'picking', 'pitch', attempt));
+export function draftPicking(context: PartContext, streams: Streams): PartDraft {
+  const plan = streams('plan');
+  const shaped = shape(context, streams('pitch'));
   if (!shaped.ok) return shaped;
   const own = context.style.picking !== undefined;
   const figures = context.style.picking ?? COMMON_PICKING;
-  const figure = pickFigure(figures, context, rhythm);
+  const figure = pickFigure(figures, context, plan);
   const strokes = strokesOf(
     figure,
-    happens(rhythm, TURNS) ? pickFigure(figures, context, rhythm) : figure,
+    happens(plan, TURNS) ? pickFigure(figures, context, plan) : figure,
     own,
     'p',
     shaped.spans,
@@ -187,7 +188,7 @@ export function draftPicking(context: PartContext, seed: number, attempt: number
     strokes.map(({ at }) => at),
     context.brief.loudness,
     context,
-    stream(seed, 'picking', 'dynamics', attempt),
+    streams('dynamics'),
     strokes.map(({ symbol }) => (/[pP]/.test(symbol) ? 5 : 0)),
   );
   const notes = strokes.flatMap(({ at, symbol }, index): Note[] => {

@@ -1,18 +1,19 @@
 import { fitNotes } from '../song/fit';
 import type { ChordSpan, Note } from '../song/schema';
 import { range } from '../theory/units';
-import { happens, stream } from '../trellis/random';
+import { happens } from '../trellis/random';
 import type { PartContext, PartDraft } from './context';
 import { drawVelocities } from './dynamics';
+import type { Streams } from './stages';
 import { draftMelody } from './melody/melody';
 
 /**
  * Drafts a riff: a cell of one or two bars over the first chord, said again in every bar and re-fitted to each chord by
  * least motion, so that it stays recognisable.
  */
-export function draftOstinato(context: PartContext, seed: number, attempt: number): PartDraft {
+export function draftOstinato(context: PartContext, streams: Streams): PartDraft {
   const { bars, barTicks, brief, chords, key } = context;
-  const cellBars = bars >= 4 && happens(stream(seed, 'ostinato', 'plan', attempt), 35) ? 2 : 1;
+  const cellBars = bars >= 4 && happens(streams('plan', 'cell'), 35) ? 2 : 1;
   const home = chords.find(({ chord }) => chord !== null)?.chord ?? null;
   const cellLength = cellBars * barTicks;
   const cellChords: readonly ChordSpan[] = [{ start: 0, duration: cellLength, chord: home }];
@@ -24,8 +25,7 @@ export function draftOstinato(context: PartContext, seed: number, attempt: numbe
       chords: cellChords,
       brief: { ...brief, recall: 100, breath: 0, pickup: 0 },
     },
-    seed,
-    attempt,
+    streams,
   );
   if (!cell.ok) return cell;
   const notes = range(Math.ceil(bars / cellBars)).flatMap((round) => {
@@ -51,7 +51,7 @@ export function draftOstinato(context: PartContext, seed: number, attempt: numbe
     sorted.map(({ start }) => start),
     brief.loudness,
     context,
-    stream(seed, 'ostinato', 'dynamics', attempt),
+    streams('dynamics', 'rounds'),
   );
   return { ok: true, notes: sorted.map((note, index) => ({ ...note, velocity: velocities[index] as number })) };
 }

@@ -14,6 +14,7 @@ import { listed, playOwnPhrase } from './own-phrases';
 import { AS_IT_IS } from './phrase';
 import { findPhrases, playPhrase } from './phrases';
 import { editedTake } from '../song/take';
+import { chosenId } from '../song/section';
 
 const { score, takes } = scoreWith(6, 0);
 const ground = score.ground;
@@ -22,7 +23,7 @@ const typed = (text: string, bars: number): ChordSpan[] =>
   typeChords([], 0, text, { key: { tonic: 0, scale: 'major' }, metre: METRES[2]!, length: bars * 1920 });
 const take = (role: string) => {
   const part = score.parts.find((candidate) => candidate.role === role)!;
-  const found = takes[section!.chosen[part.id]!]!;
+  const found = takes[chosenId(section!, part.id)!]!;
   if (found.of !== 'part') throw new Error('no part');
   return found;
 };

@@ -9,7 +9,9 @@ import { pitchClassOf } from '../theory/pitch';
 import { clamp, modulo } from '../theory/units';
 import { draftArpeggio, draftComping } from './accompaniment';
 import { draftBass } from './bass';
-import { contextOf, type PartContext } from './context';
+import { contextOf, type Drafter } from './context';
+import { NOTHING_HELD } from './held';
+import { attemptsAt, streamsOf } from './stages';
 import { draftPicking, draftStrum } from './guitar';
 import { playOwnPhrase } from './own-phrases';
 import type { Phrase, PhraseTurn } from './phrase';
@@ -219,9 +221,13 @@ function turned({ figure }: Phrase, speed: PhraseTurn['speed']): Phrase['figure'
   };
 }
 
-const PLAYERS: Readonly<
-  Partial<Record<Role, (context: PartContext, seed: number, attempt: number) => ReturnType<typeof draftComping>>>
-> = { arpeggio: draftArpeggio, comping: draftComping, bass: draftBass, strum: draftStrum, picking: draftPicking };
+const PLAYERS: Readonly<Partial<Record<Role, Drafter>>> = {
+  arpeggio: draftArpeggio,
+  comping: draftComping,
+  bass: draftBass,
+  strum: draftStrum,
+  picking: draftPicking,
+};
 
 export type Played =
   { readonly ok: true; readonly notes: readonly Note[] } | { readonly ok: false; readonly reason: string };
@@ -258,7 +264,10 @@ export function playPhrase(
   const style: Style = { ...styleOf(asking.ground.style), ...turned(phrase, turn.speed) };
   const context = contextOf({ ...asking, beside: [] }, style, chords, []);
   const play = PLAYERS[phrase.role] ?? draftComping;
-  const drafted = play({ ...context, role: phrase.role, brief }, 1, 0);
+  const drafted = play(
+    { ...context, role: phrase.role, brief, held: NOTHING_HELD },
+    streamsOf(1, 'phrase', attemptsAt(0)),
+  );
   if (!drafted.ok) return drafted;
   return {
     ok: true,

@@ -1,13 +1,17 @@
+import type { Aspect, Asking, Attempts } from '../song/schema';
+import { range } from '../theory/units';
 import { chordFeatures, noteFeatures, type Features } from '../study/features';
 import { barTicks } from '../theory/metre';
-import { FarthestFirst } from './choose';
+import { FarthestFirst, midpoint, NearestFirst, type Picker } from './choose';
 import type { Blamed } from './context';
+import { barAt } from './held';
+import { attemptsAt } from './stages';
 import { nearestBrief, type NearestBrief } from './nearest';
 import { draft, type Content, type Draft, type DraftRequest } from './draft';
 
-/** A draft with the attempt that makes it again. */
+/** A draft with the attempts that make it again. */
 export interface DraftedTake {
-  readonly attempt: number;
+  readonly attempts: Attempts;
   readonly content: Content;
 }
 
@@ -22,16 +26,30 @@ const PATIENCE = 48;
 /** Draws that must fail before anything is called impossible. */
 const UNLUCKY = 8;
 
-/** The notes or chords as text; equal texts are equal takes. Velocities are dynamics and do not make a take new. */
-export function fingerprint(content: Content): string {
-  return content.of === 'part'
-    ? content.notes.map(({ start, duration, pitch }) => `${start},${duration},${pitch}`).join(';')
-    : content.chords
-        .map(
-          ({ start, duration, chord }) =>
-            `${start},${duration},${chord ? `${chord.root} ${chord.tones.join(' ')} ${chord.bass}` : ''}`,
-        )
-        .join(';');
+/**
+ * What an asking leaves free, of notes or chords, as text; equal texts are equal takes. Velocities are dynamics and make
+ * a take new only where nothing else is free.
+ *
+ * @returns gives the text of anything that was drafted or shown for the asking's line
+ */
+export function printFor({ holds = [], bars, ground }: Asking): (content: Content) => string {
+  const bar = barTicks(ground.metre);
+  const isHeld = (of: number, aspects: readonly Aspect[]): boolean =>
+    aspects.every((aspect) => holds.some((hold) => hold.bars.includes(of) && hold.aspects.includes(aspect)));
+  const all = range(bars);
+  const onlyDynamics = all.every((of) => isHeld(of, ['rhythm', 'pitch']));
+  const free = new Set(all.filter((of) => !isHeld(of, onlyDynamics ? ['dynamics'] : ['rhythm', 'pitch'])));
+  return (content) =>
+    content.of === 'part'
+      ? content.notes
+          .filter(({ start }) => free.has(barAt(start, bar)))
+          .map(({ start, duration, pitch, velocity }) => [start, duration, pitch, ...(onlyDynamics ? [velocity] : [])])
+          .join(';')
+      : content.chords
+          .map(({ start, duration, chord }) =>
+            [start, duration, chord ? `${chord.root} ${chord.tones.join(' ')} ${chord.bass}` : ''].join(),
+          )
+          .join(';');
 }
 
 export function featuresOf(content: Content, length: number, bar: number): Features {
@@ -45,14 +63,28 @@ export type DraftStep =
   | { readonly kind: 'refused'; readonly reason: string; readonly setting?: Blamed; readonly nearest?: NearestBrief }
   | { readonly kind: 'used up'; readonly found: number };
 
+/** The order in which takes are picked from the pool: the nearest to halfway where that is asked, else the most unlike. */
+function pickerFor(
+  { asking, models = [] }: DraftRequest,
+  features: (content: Content) => Features,
+): Picker<DraftedTake> {
+  const [first, second] = (asking.kin?.takes ?? []).map((id) => models.find((take) => take.id === id));
+  return asking.kin?.by === 'halfway' && first && second
+    ? new NearestFirst(midpoint(features(first), features(second)))
+    : new FarthestFirst();
+}
+
 /**
  * Drafts `count` takes that differ truly: the first draw is given at once, the others are picked from a pool of at
- * least four times as many by farthest-point selection (Gonzalez, 1985) from it. Nothing in `shown` is given again.
+ * least four times as many by farthest-point selection (Gonzalez, 1985) from it; those that are to lie halfway between
+ * two are picked by how near they come. Nothing in `shown` is given again.
+ *
+ * Where stages keep their attempts and nothing new comes of the others, a plan that was kept is drawn anew too.
  *
  * The generator yields after every draw, so that its caller can cancel between any two.
  *
  * @param from   the first attempt not yet used with this seed
- * @param shown  fingerprints of everything shown before for this part and section
+ * @param shown  prints of everything shown before for this part and section, by `printFor` the asking
  */
 export function* draftTakes(
   request: DraftRequest,
@@ -61,13 +93,22 @@ export function* draftTakes(
   shown: ReadonlySet<string>,
 ): Generator<DraftStep, void> {
   const bar = barTicks(request.asking.ground.metre);
-  const length = bar * request.asking.bars;
+  const features = (content: Content): Features => featuresOf(content, bar * request.asking.bars, bar);
+  const printOf = printFor(request.asking);
   const seen = new Set(shown);
-  const pool = new FarthestFirst<DraftedTake>();
+  const pool = pickerFor(request, features);
+  let now = request;
   let attempt = from;
   let idle = 0;
-  while (pool.size < count * poolFactor(count) && idle < PATIENCE) {
-    const result: Draft = draft(request, attempt);
+  let given = 0;
+  while (pool.size < count * poolFactor(count)) {
+    if (idle >= PATIENCE) {
+      if (now.kept?.plan === undefined) break;
+      const { plan: _freed, ...kept } = now.kept;
+      now = { ...now, kept };
+      idle = 0;
+    }
+    const result: Draft = draft(now, attempt);
     if (!result.ok) {
       // One unlucky draw proves nothing; many in a row before anything fitted do.
       if (pool.size === 0 && attempt - from >= UNLUCKY) {
@@ -85,19 +126,22 @@ export function* draftTakes(
       yield { kind: 'working' };
       continue;
     }
-    const print = fingerprint(result.content);
+    const print = printOf(result.content);
     if (seen.has(print)) idle++;
     else {
       seen.add(print);
       idle = 0;
-      pool.add({ attempt, content: result.content }, featuresOf(result.content, length, bar));
-      const first = pool.size === 1 ? pool.pick() : null;
-      if (first) yield { kind: 'take', take: first };
+      pool.add({ attempts: attemptsAt(attempt, now.kept), content: result.content }, features(result.content));
+      const first = pool.size === 1 && pool.atOnce ? pool.pick() : null;
+      if (first) {
+        given++;
+        yield { kind: 'take', take: first };
+      }
     }
     attempt++;
     yield { kind: 'working' };
   }
-  for (let given = 1; given < count; given++) {
+  for (; given < count; given++) {
     const take = pool.pick();
     if (take) yield { kind: 'take', take };
   }

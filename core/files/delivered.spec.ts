@@ -14,6 +14,7 @@ import { barTicks } from '../theory/metre';
 import { deliverChords, deliverLines, deliverOneTrack, deliverSection, deliverSong } from './deliver';
 import { addressesOf } from './midi-channels';
 import { readMidi, type ReadMidi } from './midi-read';
+import { chosenId, withChoice } from '../song/section';
 
 const read = (bytes: Uint8Array): ReadMidi => {
   const reading = readMidi(bytes);
@@ -147,13 +148,10 @@ describe('what is handed over', () => {
     const { score, takes } = scoreWith(1, 0);
     const part = score.parts[0]!;
     const section = score.sections[0]!;
-    const take = takes[section.chosen[part.id]!]!;
+    const take = takes[chosenId(section, part.id)!]!;
     if (take.of !== 'part') throw new Error('no part');
     const led = editedTake('led', take, [{ start: -480, duration: 400, pitch: 67, velocity: 80 }, ...take.notes]);
-    const song = {
-      ...score,
-      sections: [{ ...section, chosen: { ...section.chosen, [part.id]: 'led' } }, score.sections[1]!],
-    };
+    const song = { ...score, sections: [withChoice(section, part.id, 'led'), score.sections[1]!] };
     const music = musicOf(song, { ...takes, led });
     const delivery = deliverSong(music);
     expect(delivery.remarks).toEqual([expect.stringContaining('pick-up')]);

@@ -18,6 +18,7 @@ import {
 import { guardMidi } from './midi-guard';
 import { readMidi, type ReadMidi } from './midi-read';
 import { writeMidi } from './midi-write';
+import { chosenId } from '../song/section';
 
 const read = (bytes: Uint8Array): ReadMidi => {
   const reading = readMidi(bytes);
@@ -88,7 +89,7 @@ describe('delivered MIDI', () => {
       ground: { ...score.ground, swing: 60 },
       parts: score.parts.map((part) => ({ ...part, brief: { ...part.brief, humanise: 70 } })),
     };
-    const chosen = loose.sections[0]!.chosen[loose.parts[0]!.id]!;
+    const chosen = chosenId(loose.sections[0]!, loose.parts[0]!.id)!;
     const alone = { ...loose, order: loose.order.slice(0, 1) };
     const file = deliverTake(musicOf(loose, takes), takes[chosen] as PartTake)!;
     const sounding = heardNotes(alone, takes).filter(({ part }) => part === loose.parts[0]!.id);

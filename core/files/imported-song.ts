@@ -14,6 +14,7 @@ import {
   type SectionKind,
   type Take,
   type OccurrenceId,
+  HARMONY,
 } from '../song/schema';
 import { inferChords } from '../study/infer/chords';
 import { inferKeys, type KeyGuess } from '../study/infer/key';
@@ -32,6 +33,7 @@ import {
   type ImportSection,
 } from './midi-import';
 import { type Place, looseTake, chordsTake } from '../song/take';
+import { withChoices } from '../song/section';
 
 /** What happens to the music of a file that stands in another key than the song it goes into. */
 export type KeyChoice = 'leave' | 'move the notes' | 'move the song';
@@ -317,20 +319,22 @@ function sectionFrom(
   });
   const harmony: Take[] = chords.some(({ chord }) => chord !== null) ? [chordsTake(place(), chords, source)] : [];
   const kind = kindOf(section.name);
-  const made: Section = {
+  const empty: Section = {
     id,
     kind,
     name: freeName(score, section.name || 'Part'),
     bars: section.bars,
-    harmony: harmony[0]?.id ?? null,
+    harmony: null,
     harmonyBrief: harmonyBriefFor(kind, styleIn(score, score.ground.style).harmony),
     ground: ownGround(section, key, score.ground),
     chordSetting: PLAIN_CHORDS,
     solos: [],
     heldBars: [],
-    chosen: Object.fromEntries(takes.flatMap((take) => (take.of === 'part' ? [[take.part, take.id]] : []))),
+    chosen: {},
   };
-  return { section: made, takes: [...takes, ...harmony] };
+  const made = [...harmony, ...takes];
+  const chosen = made.map((take) => [take.of === 'part' ? take.part : HARMONY, take.id] as const);
+  return { section: withChoices(empty, chosen), takes: [...takes, ...harmony] };
 }
 
 /** Only what differs from the song. */

@@ -28,7 +28,7 @@ describe('the check of a score', () => {
     ['two parts of one id', { ...score, parts: [...score.parts, part] }, /Two parts share/],
     [
       'a choice of a lost take',
-      { ...score, sections: [{ ...section, chosen: { [part.id]: 'gone' } }], order: [place] },
+      { ...score, sections: [{ ...section, chosen: { [part.id]: { of: 'take', take: 'gone' } } }], order: [place] },
       /missing/,
     ],
     [
@@ -99,7 +99,7 @@ describe('the check of a score', () => {
           sections: [...score.sections, score.sections[0]!].map((own) => ({
             ...own,
             harmony: take,
-            chosen: { [part_]: take, [over]: take },
+            chosen: { [part_]: { of: 'take', take }, [over]: { of: 'take', take } },
             solos: [{ part: part_, over, from: 0, to: 1 }],
           })),
         };

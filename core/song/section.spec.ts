@@ -3,6 +3,7 @@ import { HARMONY } from './schema';
 import {
   choicesOf,
   chosenId,
+  sourceOf,
   emptied,
   hasMusic,
   linesIn,
@@ -19,7 +20,8 @@ const [melody, other] = score.parts.map(({ id }) => id);
 describe('what a section holds', () => {
   it('is read by line, chords and parts alike', () => {
     expect(chosenId(section, HARMONY)).toBe(section.harmony);
-    expect(chosenId(section, melody!)).toBe(section.chosen[melody!]);
+    expect(sourceOf(section, melody!)).toEqual({ of: 'take', take: chosenId(section, melody!) });
+    expect(sourceOf(section, 'toString')).toBeNull();
     expect(chosenId(section, 'toString')).toBeNull();
     expect(choicesOf(section)).toHaveLength(score.parts.length + 1);
     expect(choicesOf(withChoice(section, melody!, null))).toHaveLength(score.parts.length);

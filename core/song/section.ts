@@ -1,19 +1,25 @@
 import { own } from './look-up';
-import { HARMONY, type LineId, type PartId, type Section, type TakeId } from './schema';
+import { HARMONY, type LineId, type PartId, type Section, type Source, type TakeId } from './schema';
 
 /**
- * The only door to what a section holds: which takes it has chosen. Whoever reads or changes that comes through here, so
- * that a section can have several versions one day and nobody else has to know which is present.
+ * The only door to what a section holds: what its lines play. Whoever reads or changes that comes through here, so that a
+ * section can have several versions one day, and parts other sources than takes, and nobody else has to know.
  */
+
+/** What a part plays in a section; null where it plays nothing. */
+export const sourceOf = (section: Section, part: PartId): Source | null => own(section.chosen, part) ?? null;
+
+const takeIn = (source: Source | null): TakeId | null => source?.take ?? null;
+const asSource = (take: TakeId | null): Source | null => (take === null ? null : { of: 'take', take });
 
 /** The take of a line that the song has chosen in a section. */
 export const chosenId = (section: Section, line: LineId): TakeId | null =>
-  line === HARMONY ? section.harmony : (own(section.chosen, line) ?? null);
+  line === HARMONY ? section.harmony : takeIn(sourceOf(section, line));
 
 /** Every line that a section knows, the chords first, with its choice; null where it has none. */
 export const linesIn = (section: Section): readonly (readonly [line: LineId, take: TakeId | null])[] => [
   [HARMONY, section.harmony],
-  ...Object.entries(section.chosen),
+  ...Object.entries(section.chosen).map(([part, source]) => [part, takeIn(source)] as const),
 ];
 
 /** The takes that a section has chosen, that of the chords first. */
@@ -29,7 +35,7 @@ export function withChoices(section: Section, choices: Iterable<readonly [LineId
   const chosen = { ...section.chosen };
   for (const [line, take] of choices)
     if (line === HARMONY) harmony = take;
-    else chosen[line] = take;
+    else chosen[line] = asSource(take);
   return { ...section, harmony, chosen };
 }
 
@@ -58,9 +64,9 @@ export const mapChoices = (
   ...section,
   harmony: change(HARMONY, section.harmony) ?? null,
   chosen: Object.fromEntries(
-    Object.entries(section.chosen).flatMap(([part, take]) => {
-      const kept = change(part, take);
-      return kept === undefined ? [] : [[part, kept]];
+    Object.entries(section.chosen).flatMap(([part, source]) => {
+      const kept = change(part, takeIn(source));
+      return kept === undefined ? [] : [[part, asSource(kept)]];
     }),
   ),
 });

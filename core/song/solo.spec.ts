@@ -10,6 +10,7 @@ import { aroundSolos, placeSolo, removeSolo } from './solo';
 import { roleOf } from './roles';
 import type { PartTake } from './schema';
 import { editedTake } from './take';
+import { chosenId } from './section';
 
 const { score, takes } = scoreWith(3, 0);
 const [section] = score.sections;
@@ -141,7 +142,7 @@ describe('pick-ups', () => {
       { start: -240, duration: 220, pitch: 64, velocity: 70 },
       { start: 0, duration: 480, pitch: 65, velocity: 80 },
     ];
-    const id = score.sections[1]!.chosen[melody!.id]!;
+    const id = chosenId(score.sections[1]!, melody!.id)!;
     const with_ = { ...takes, [id]: { ...editedTake(id, takes[id] as PartTake, notes) } };
     const sounding = heardNotes(score, with_).filter(({ part }) => part === melody!.id);
     expect(sounding.some(({ start, pitch }) => start === 2 * bar - 240 && pitch === 64)).toBe(true);

@@ -20,6 +20,7 @@ import { layOut, partTake, songTicks, soundingId } from './resolve';
 import { HARMONY, ROLES, SONG_VERSION } from './schema';
 import { openSong } from './song-file';
 import { roleOf } from './roles';
+import { choicesOf, chosenId } from './section';
 
 const { score, takes, song } = scoreWith(1, 0);
 let serial = 0;
@@ -76,12 +77,12 @@ describe('song files', () => {
   });
 
   it('set a damaged take aside, name it and open the rest', () => {
-    const id = song.score.sections[0]!.chosen['part-1']!;
+    const id = chosenId(song.score.sections[0]!, 'part-1')!;
     const damaged = { ...song, ledger: { ...song.ledger, takes: { ...song.ledger.takes, [id]: { broken: true } } } };
     const opened = openSong(damaged);
     if (!opened.ok) throw new Error(opened.reason);
     expect(opened.setAside).toEqual([id]);
-    expect(opened.song.score.sections[0]!.chosen['part-1']).toBeNull();
+    expect(chosenId(opened.song.score.sections[0]!, 'part-1')).toBeNull();
     expect(Object.keys(opened.song.ledger.takes)).toHaveLength(Object.keys(song.ledger.takes).length - 1);
   });
 
@@ -119,9 +120,7 @@ describe('song files', () => {
     expect(carried.parts[0]).toMatchObject({ swaps: {}, brief: { time: null, way: null, pickup: 0 } });
     expect(hearing).toEqual({});
     for (const section of carried.sections)
-      expect(Object.values(section.chosen).every((id) => id === null || ledger.takes[id]?.section === section.id)).toBe(
-        true,
-      );
+      expect(choicesOf(section).every((id) => ledger.takes[id]?.section === section.id)).toBe(true);
     expect(Object.keys(ledger.takes)).toHaveLength(13);
     // Takes may be carried over twice: storage writes them again one by one.
     expect(openSong({ ...(JSON.parse(JSON.stringify(opened.song)) as object), version: 2 })).toEqual(opened);
@@ -148,6 +147,22 @@ describe('song files', () => {
     expect(openSong({ ...(JSON.parse(JSON.stringify(opened.song)) as object), version: 3 })).toEqual(opened);
   });
 
+  it('of version 4 open with an attempt for every stage, none where nothing was drafted, and sources that say their kind', () => {
+    const opened = openSong(sample(4));
+    if (!opened.ok) throw new Error(opened.reason);
+    expect(opened.setAside).toEqual([]);
+    const { score: carried, ledger } = opened.song;
+    for (const { origin } of Object.values(ledger.takes)) {
+      expect(origin.attempts === null).toBe(origin.asking === null);
+      if (origin.attempts) expect(new Set(Object.values(origin.attempts)).size).toBe(1);
+    }
+    expect(ledger.takes['intro-bass-40']!.origin.attempts).toEqual({ plan: 40, rhythm: 40, pitch: 40, dynamics: 40 });
+    const sources = carried.sections.flatMap(({ chosen }) => Object.values(chosen));
+    expect(sources.every((source) => source === null || ledger.takes[source.take]?.of === 'part')).toBe(true);
+    expect(sources.some((source) => source?.of === 'take')).toBe(true);
+    expect(openSong({ ...(JSON.parse(JSON.stringify(opened.song)) as object), version: 4 })).toEqual(opened);
+  });
+
   it('are refused in words when they are newer, damaged or something else, and at once', () => {
     expect(openSong({ ...song, version: 99 })).toMatchObject({
       ok: false,
@@ -166,10 +181,14 @@ describe('song files', () => {
   });
 
   it.each(['hasOwnProperty', '__proto__', 'constructor', 'toString'])('never take “%s” for a take', (name) => {
-    const chosen = JSON.parse(`{"${name}":"${name}","part-1":"${name}"}`) as Record<string, string>;
+    const source = { of: 'take' as const, take: name };
+    const chosen = JSON.parse(`{"${name}":${JSON.stringify(source)}}`) as Record<string, typeof source>;
     const odd = {
       ...song,
-      score: { ...song.score, sections: song.score.sections.map((section) => ({ ...section, chosen })) },
+      score: {
+        ...song.score,
+        sections: song.score.sections.map((section) => ({ ...section, chosen: { ...chosen, 'part-1': source } })),
+      },
     };
     expect(openSong(odd)).toMatchObject({ ok: false, reason: expect.stringContaining('damaged') as string });
     expect(partTake(song.ledger.takes, name)).toBeNull();

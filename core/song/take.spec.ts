@@ -1,18 +1,20 @@
 import * as fc from 'fast-check';
 import { partAsking } from '../compose/asking';
-import { fittedNotes } from '../sounding/follow-chords';
+import { attemptsAt } from '../compose/stages';
+import { fittedNotes } from '../song/follow-chords';
 import { scoreWith } from '../testing/scores';
 import { musicOf } from '../testing/sounding';
 import { readChord } from '../theory/read-chord';
 import type { Note, PartTake } from './schema';
 import { chordsTake, draftedTake, editedTake, fittedTake, looseTake, voicedTake, voiceTake, withNoteIds } from './take';
+import { chosenId } from './section';
 
 const note = (start: number, pitch = 60): Note => ({ start, duration: 100, pitch, velocity: 80 });
 const place = { id: 't', section: 's', length: 3840 };
 const { score, takes } = scoreWith(1, 0);
 const section = score.sections[0]!;
 const keys = score.parts.find(({ role }) => role === 'comping')!;
-const chosen = takes[section.chosen[keys.id]!] as PartTake;
+const chosen = takes[chosenId(section, keys.id)!] as PartTake;
 
 describe('the notes of a take', () => {
   it('all have ids of their own, and keep them whatever else comes and goes', () => {
@@ -37,9 +39,13 @@ describe('a take', () => {
   it('that is drafted can be made again, and lies over the chords, key, role and register that were asked for', () => {
     const ground = score.ground;
     const asking = partAsking({ ground, bars: 2, kind: 'verse' }, keys, { harmony: 'h' });
-    const take = draftedTake(place, { asking, seed: 3, attempt: 4 }, { of: 'part', part: keys.id, notes: [note(0)] });
+    const take = draftedTake(
+      place,
+      { asking, seed: 3, attempts: attemptsAt(4) },
+      { of: 'part', part: keys.id, notes: [note(0)] },
+    );
     expect(take).toMatchObject({
-      origin: { how: 'drafted', asking, seed: 3, attempt: 4 },
+      origin: { how: 'drafted', asking, seed: 3, attempts: attemptsAt(4) },
       over: {
         harmony: 'h',
         tonic: ground.tonic,
@@ -50,13 +56,17 @@ describe('a take', () => {
       },
     });
     const bare = partAsking({ ground, bars: 2, kind: 'verse' }, keys);
-    const free = draftedTake(place, { asking: bare, seed: 3, attempt: 4 }, { of: 'part', part: 'p', notes: [] });
+    const free = draftedTake(
+      place,
+      { asking: bare, seed: 3, attempts: attemptsAt(4) },
+      { of: 'part', part: 'p', notes: [] },
+    );
     expect(free.of === 'part' && free.over).toBeNull();
   });
 
   it('that is edited says whose it is, and goes on following the chords', () => {
     const edited = editedTake('e', chosen, [...chosen.notes.slice(1), note(77)]);
-    expect(edited.origin).toEqual({ how: 'edited', asking: null, seed: 0, attempt: 0, parents: [chosen.id] });
+    expect(edited.origin).toEqual({ how: 'edited', asking: null, seed: 0, attempts: null, parents: [chosen.id] });
     expect(edited.over).toBe(chosen.over);
     expect(edited.notes.slice(0, -1)).toEqual(chosen.notes.slice(1));
     expect(edited.notes.at(-1)!.id).toBe(chosen.notes.length);

@@ -2,6 +2,7 @@ import type { Key } from '../theory/key';
 import type { MidiNote, Ticks } from '../theory/units';
 import type {
   Asking,
+  Attempts,
   ChordSpan,
   Ground,
   HarmonyTake,
@@ -44,7 +45,7 @@ const originOf = ({ how, from, parents = [] }: Source): Origin => ({
   ...(from === undefined ? {} : { from }),
   asking: null,
   seed: 0,
-  attempt: 0,
+  attempts: null,
   parents,
 });
 
@@ -90,13 +91,18 @@ export type Drafted =
   | { readonly of: 'part'; readonly part: PartId; readonly notes: readonly Note[] }
   | { readonly of: 'harmony'; readonly chords: readonly ChordSpan[] };
 
-/** A drafted take, which can be made again from its asking, seed and attempt. */
+/** The takes that a draft holds something of, or is kin to. */
+export const relativesIn = ({ holds = [], kin }: Asking): TakeId[] => [
+  ...new Set([...holds.map(({ take }) => take), ...(kin?.takes ?? [])]),
+];
+
+/** A drafted take, which can be made again from its asking, its seed and the attempt of each stage. */
 export function draftedTake(
   place: Place,
-  { asking, seed, attempt }: { readonly asking: Asking; readonly seed: number; readonly attempt: number },
+  { asking, seed, attempts }: { readonly asking: Asking; readonly seed: number; readonly attempts: Attempts },
   content: Drafted,
 ): Take {
-  const origin: Origin = { how: 'drafted', asking, seed, attempt, parents: [] };
+  const origin: Origin = { how: 'drafted', asking, seed, attempts, parents: relativesIn(asking) };
   if (content.of === 'harmony') return { ...place, of: 'harmony', chords: content.chords, origin };
   const { harmony, role, brief, ground } = asking;
   return {

@@ -9,6 +9,7 @@ import { scoreWith } from '../testing/scores';
 import { felt } from './feel';
 import { heardNotes, musicOf } from '../testing/sounding';
 import { editedTake } from '../song/take';
+import { chosenId } from '../song/section';
 
 const BAR = 1920;
 const notes = (pitch: number): Note[] =>
@@ -100,7 +101,7 @@ describe('what sounds and what is handed over', () => {
     expect(struck(score).has(36)).toBe(true);
     expect(struck(swapped).has(36)).toBe(false);
     expect(struck(swapped).has(45)).toBe(true);
-    const take = takes[score.sections[0]!.chosen[bass.id]!]!;
+    const take = takes[chosenId(score.sections[0]!, bass.id)!]!;
     if (take.of !== 'part') throw new Error('no part');
     const early = { start: -240, duration: 200, pitch: 40, velocity: 70 };
     const led = editedTake('led', take, [early, ...take.notes]);

@@ -14,8 +14,9 @@ import { inMask } from '../theory/pitch';
 import { readChord } from '../theory/read-chord';
 import { clashes, fitNotes, type FitLimits } from '../song/fit';
 import { musicOf } from '../testing/sounding';
-import { fittedTakes } from './follow-chords';
+import { fittedTakes } from '../song/follow-chords';
 import { writtenNotes } from './stages';
+import { chosenId } from '../song/section';
 
 const key = { tonic: 0, scale: 'major' };
 const typed = (text: string): ChordSpan[] => typeChords([], 0, text, { key, metre: METRES[2]!, length: 7680 });
@@ -153,7 +154,7 @@ describe('parts over other chords', () => {
     const made = fittedTakes(musicOf(score, all, heard), section, () => `fit-${serial++}`);
     expect(made.length).toBeGreaterThan(2);
     for (const take of made) {
-      expect(take.origin).toMatchObject({ how: 'fitted', parents: [section.chosen[take.part]] });
+      expect(take.origin).toMatchObject({ how: 'fitted', parents: [chosenId(section, take.part)] });
       expect(take.notes).toBe(writtenNotes(musicOf(score, all, heard), section, take.part));
       expect(
         writtenNotes(
@@ -166,7 +167,7 @@ describe('parts over other chords', () => {
   });
 
   it('never moves what lies over no chords, such as what was brought in', () => {
-    const id = section.chosen['part-1']!;
+    const id = chosenId(section, 'part-1')!;
     const imported = { ...all, [id]: { ...(all[id] as PartTake), over: null } };
     expect(writtenNotes(musicOf(score, imported, heard), section, 'part-1')).toBe(
       (imported[id] as { notes: readonly Note[] }).notes,
@@ -193,8 +194,8 @@ describe('a change of key or scale', () => {
         for (const section of moved.score.sections) {
           const before = score.sections.find(({ id }) => id === section.id)!;
           for (const part of score.parts) {
-            const [old, next] = [takes[before.chosen[part.id]!]!, made[section.chosen[part.id]!]];
-            if (part.role === 'drums') expect(section.chosen[part.id]).toBe(before.chosen[part.id]);
+            const [old, next] = [takes[chosenId(before, part.id)!]!, made[chosenId(section, part.id)!]];
+            if (part.role === 'drums') expect(chosenId(section, part.id)).toBe(chosenId(before, part.id));
             else if (old.of === 'part' && next?.of === 'part')
               for (const [index, note] of next.notes.entries())
                 expect((note.pitch - old.notes[index]!.pitch - pitchClass + 24) % 12).toBe(0);

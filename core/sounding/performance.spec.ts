@@ -7,6 +7,7 @@ import { heardNotes, musicOf } from '../testing/sounding';
 import { loopCourse, songCourse, type Span } from './course';
 import { perform, pickUpOf, type NoteEvent } from './performance';
 import { withoutOverlaps } from './stages';
+import { chosenId, withChoice } from '../song/section';
 
 const wholeSpan = (score: ReturnType<typeof scoreWith>['score']): Span => ({ from: 0, to: songTicks(score) });
 
@@ -27,7 +28,7 @@ function alone(notes: readonly Note[], times: number) {
     ground: { ...score.ground, feel: 0 },
     parts: score.parts.slice(0, 1).map((own) => ({ ...own, brief: { ...own.brief, humanise: 0 } })),
     order: Array.from({ length: times }, (_, index) => ({ id: `o${index}`, section: section!.id })),
-    sections: [{ ...section!, chosen: { [part!]: 'own' } }],
+    sections: [withChoice({ ...section!, chosen: {} }, part!, 'own')],
   };
   return { score: song, music: musicOf(song, { own: take }) };
 }
@@ -84,7 +85,7 @@ describe('a performance', () => {
     const section = score.sections[0]!;
     const part = score.parts[0]!;
     const other = Object.values(takes).find(
-      (take) => take.of === 'part' && take.part === part.id && take.id !== section.chosen[part.id],
+      (take) => take.of === 'part' && take.part === part.id && take.id !== chosenId(section, part.id),
     )!;
     const sounding = heardNotes(score, takes, { [section.id]: { [part.id]: other.id } }).filter(
       (heard) => heard.part === part.id && heard.start < 3840,
@@ -144,8 +145,8 @@ describe('a performance', () => {
       ground: { ...score.ground, feel: 0 },
       parts: score.parts.slice(0, 1),
       sections: [
-        { ...verse!, chosen: { [part]: 'plain' } },
-        { ...chorus!, chosen: { [part]: 'led' } },
+        withChoice({ ...verse!, chosen: {} }, part, 'plain'),
+        withChoice({ ...chorus!, chosen: {} }, part, 'led'),
       ],
     };
     const music = musicOf(song, { ...takes, led, plain: own });

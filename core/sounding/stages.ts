@@ -6,7 +6,7 @@ import { aroundSolos } from '../song/solo';
 import { styleIn } from '../styles/styles';
 import { barTicks } from '../theory/metre';
 import { felt } from './feel';
-import { fittedNotes } from './follow-chords';
+import { fittedNotes } from '../song/follow-chords';
 import { byStart, grooved } from './groove';
 import { humanised } from './humanise';
 import { numberOf, remembering } from './remember';

@@ -1,5 +1,6 @@
 import { draft } from '../compose/draft';
 import { harmonyAsking, partAsking } from '../compose/asking';
+import { attemptsAt } from '../compose/stages';
 import { choose } from '../song/edit';
 import {
   HARMONY,
@@ -46,7 +47,7 @@ export function scoreWith(
       const { content } = result;
       const take = draftedTake(
         { id: `${section.id}-${line}-${attempt}`, section: section.id, length: bar * section.bars },
-        { asking, seed, attempt },
+        { asking, seed, attempts: attemptsAt(attempt) },
         content.of === 'part' ? { ...content, part: line } : content,
       );
       takes[take.id] = take;

@@ -11,6 +11,7 @@ import { SongActions } from '../state/song.actions';
 import { songReducer } from '../state/song.reducer';
 import { Guide } from '../workspace/guide';
 import { Deliver } from './deliver';
+import { chosenId, withChoice } from '@fendro/core/song/section';
 
 const { score, takes } = scoreWith(1, 0);
 const melody = score.parts[0]!;
@@ -54,15 +55,15 @@ describe('the Deliver page', () => {
   });
 
   it('says once of the song what holds of it, and of a section what holds of that alone', () => {
-    const led = editedTake('led', takes[score.sections[1]!.chosen[melody.id]!] as PartTake, [
+    const led = editedTake('led', takes[chosenId(score.sections[1]!, melody.id)!] as PartTake, [
       { start: -480, duration: 400, pitch: 70, velocity: 80 },
     ]);
-    const chorus = { ...score.sections[1]!, chosen: { ...score.sections[1]!.chosen, [melody.id]: 'led' } };
+    const chorus = withChoice(score.sections[1]!, melody.id, 'led');
     const page = shown({ ...score, sections: [verse, chorus] }, { led });
     expect(texts(page, 'p.quiet')).toEqual([]);
     expect(texts(page, '.remark')).toEqual(['A bar stands before bar 1, since the music begins with a pick-up.']);
     TestBed.resetTestingModule();
-    const first = { ...verse, chosen: { ...verse.chosen, [melody.id]: 'led' } };
+    const first = withChoice(verse, melody.id, 'led');
     const begun = shown({ ...score, sections: [first, score.sections[1]!] }, { led });
     expect(texts(begun, 'p.quiet')).toEqual(['A bar stands before bar 1, since the music begins with a pick-up.']);
     expect(texts(begun, '.remark')).toEqual([]);

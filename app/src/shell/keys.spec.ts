@@ -10,6 +10,7 @@ import { SessionActions, sessionReducer } from '../state/session';
 import { SongActions, TakeActions } from '../state/song.actions';
 import { songReducer } from '../state/song.reducer';
 import { Keys } from './keys';
+import { chosenId } from '@fendro/core/song/section';
 
 const { score, takes } = scoreWith(1, 0);
 const [melody] = score.parts;
@@ -112,7 +113,7 @@ describe('the keys of the workspace', () => {
     store.dispatch(TakeActions.heard({ section: verse.id, line: melody!.id, take: heard, at: 0 }));
     expect(press('Enter')).toBe(false);
     expect(press('Enter', { shiftKey: true })).toBe(true);
-    expect(read(selectOwnScore)!.sections[0]!.chosen[melody!.id]).toBe(heard);
+    expect(chosenId(read(selectOwnScore)!.sections[0]!, melody!.id)).toBe(heard);
   });
 
   it('leave letters to fields, everything to dialogs and what was handled, and most to the song’s own page', () => {

@@ -2,11 +2,12 @@ import { HARMONY } from '@fendro/core/song/schema';
 import { scoreWith } from '@fendro/core/testing/scores';
 import { musicOf } from '@fendro/core/testing/sounding';
 import { chordsGuide } from './chord-guide';
+import { chosenId, emptied, withChoice } from '@fendro/core/song/section';
 
 const { score, takes } = scoreWith(1, 0);
 const music = musicOf(score, takes);
 const section = score.sections[0]!;
-const bare = { ...section, chosen: { 'part-1': section.chosen['part-1']! } };
+const bare = withChoice(emptied(section), 'part-1', chosenId(section, 'part-1'));
 
 describe('the chord guide', () => {
   it('sounds while the chords are in focus, and in a loop that nobody accompanies, never in the song', () => {

@@ -19,6 +19,7 @@ import { songReducer } from '../state/song.reducer';
 import { SoundEngine, type EngineState } from './engine';
 import { Playback } from './playback';
 import { stripsOf } from './strips';
+import { chosenId, withChoice } from '@fendro/core/song/section';
 
 const RATE = 48_000;
 
@@ -204,15 +205,13 @@ describe('playback', () => {
     const { score, takes } = scoreWith(1, 0);
     const part = score.parts[0]!;
     const section = score.sections[0]!;
-    const take = takes[section.chosen[part.id]!] as PartTake;
+    const take = takes[chosenId(section, part.id)!] as PartTake;
     const led = editedTake('led', take, [{ start: -480, duration: 400, pitch: 99, velocity: 80 }]);
     const song = {
       ...score,
       ground: { ...score.ground, tempo: 120, feel: 0 },
       parts: score.parts.map((own) => ({ ...own, brief: { ...own.brief, humanise: 0 } })),
-      sections: score.sections.map((own) =>
-        own === section ? { ...own, chosen: { ...own.chosen, [part.id]: 'led' } } : own,
-      ),
+      sections: score.sections.map((own) => (own === section ? withChoice(own, part.id, 'led') : own)),
     };
     open(musicOf(song, { ...takes, led }));
     await playback.play();

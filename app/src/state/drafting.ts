@@ -1,6 +1,7 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { fingerprint } from '@fendro/core/compose/takes';
+import { nextAttempt } from '@fendro/core/compose/stages';
+import { printFor } from '@fendro/core/compose/takes';
 import { sectionTicks, soundingId } from '@fendro/core/song/resolve';
 import { LIMITS } from '@fendro/core/song/limits';
 import { surplusTakes, unheardTakes } from '@fendro/core/song/prune';
@@ -116,11 +117,12 @@ export class Drafting {
     if (!section || !request) return;
     this.problem.set(null);
     const before = takesOf(this.takes(), sectionId, line);
-    const from = before.reduce((next, { origin }) => Math.max(next, origin.attempt + 1), 0);
+    const from = nextAttempt(before.map(({ origin }) => origin));
+    const printOf = printFor(request.asking);
     const asker = this.open();
     const made: string[] = [];
     const run = this.client.run(
-      { request, from, count, shown: before.map(({ ...take }) => fingerprint(take)) },
+      { request, from, count, shown: before.map(printOf) },
       {
         take: (answer) => {
           if (asker !== this.open()) return;
@@ -207,7 +209,7 @@ export class Drafting {
   }
 
   private takeFrom(
-    { attempt, content }: Extract<FromWorker, { kind: 'take' }>,
+    { attempts, content }: Extract<FromWorker, { kind: 'take' }>,
     { asking, seed }: DraftRequest,
     section: Section,
     line: LineId,
@@ -216,7 +218,7 @@ export class Drafting {
     const place = { id: newId('take'), section: section.id, length: score ? sectionTicks(score, section) : 1 };
     return draftedTake(
       place,
-      { asking, seed, attempt },
+      { asking, seed, attempts },
       content.of === 'part' ? { of: 'part', part: line, notes: content.notes } : content,
     );
   }

@@ -19,7 +19,7 @@ import {
   type SectionId,
   type TakeId,
 } from '@fendro/core/song/schema';
-import { fittedTakes } from '@fendro/core/sounding/follow-chords';
+import { fittedTakes } from '@fendro/core/song/follow-chords';
 import type { Style } from '@fendro/core/song/style';
 import { styleIn } from '@fendro/core/styles/styles';
 import type { Key } from '@fendro/core/theory/key';

@@ -85,7 +85,6 @@ export const selectGround = createSelector(selectScore, selectSection, (score, s
 /** One bar of the section in view, in ticks. */
 export const selectBar = createSelector(selectGround, (ground): Ticks => (ground ? barTicks(ground.metre) : 1920));
 
-/** How the chords of the section in view sound: as set, with what is being tried. */
 /** All that decides what sounds; null while no song is open. */
 export const selectMusic = createSelector(
   selectScore,
@@ -94,6 +93,7 @@ export const selectMusic = createSelector(
   (score, takes, heard): Music | null => score && { score, takes, heard },
 );
 
+/** How the chords of the section in view sound: as set, with what is being tried. */
 export const selectChordSetting = createSelector(
   selectSection,
   selectSession,

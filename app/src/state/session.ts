@@ -2,6 +2,7 @@ import { createActionGroup, createReducer, emptyProps, on, props } from '@ngrx/s
 import type { HeardTakes } from '@fendro/core/song/resolve';
 import type { Following, GroundChange } from '@fendro/core/song/follow-ground';
 import { own } from '@fendro/core/song/look-up';
+import { chosenId } from '@fendro/core/song/section';
 import {
   HARMONY,
   type ChordSetting,
@@ -120,7 +121,7 @@ function release(heard: HeardTakes, section: SectionId, line: LineId): HeardTake
 /** Opens where there is something to hear of the first part; in an empty song, at the chords of its beginning. */
 function firstView({ parts, sections, order }: Score): Pick<SessionState, 'occurrence' | 'line'> {
   const line = parts[0]?.id ?? HARMONY;
-  const filled = new Set(sections.filter(({ chosen }) => chosen[line]).map(({ id }) => id));
+  const filled = new Set(sections.filter((section) => chosenId(section, line) !== null).map(({ id }) => id));
   const occurrence = order.find(({ section }) => filled.has(section));
   return occurrence ? { occurrence: occurrence.id, line } : { occurrence: order[0]?.id ?? null, line: HARMONY };
 }

@@ -1,3 +1,4 @@
+import { choicesOf } from '@fendro/core/song/section';
 import * as fc from 'fast-check';
 import { choose, remark, setTitle } from '@fendro/core/song/edit';
 import old from '@fendro/core/song/samples/version-2.json';
@@ -118,9 +119,7 @@ describe('songs in storage', () => {
     const opened = await new SongStorage().open('song');
     if (!opened?.ok) throw new Error(opened ? opened.reason : 'gone');
     // Whatever the score has chosen or judged is there.
-    const chosen = opened.song.score.sections
-      .flatMap(({ harmony, chosen: lines }) => [harmony, ...Object.values(lines)])
-      .filter((id) => id !== null);
+    const chosen = opened.song.score.sections.flatMap(choicesOf);
     for (const id of [...chosen, ...Object.keys(opened.song.score.remarks)])
       expect(opened.song.ledger.takes[id]).toBeDefined();
     return { states, survived, opened };

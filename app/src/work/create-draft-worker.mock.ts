@@ -9,7 +9,7 @@ class SameThreadWorker extends EventTarget {
     const answer = (data: FromWorker): boolean => this.dispatchEvent(new MessageEvent('message', { data }));
     for (const step of draftTakes(request, from, count, new Set(shown))) {
       if (step.kind === 'take')
-        answer({ kind: 'take', id, attempt: step.take.attempt, content: step.take.content as never });
+        answer({ kind: 'take', id, attempts: step.take.attempts, content: step.take.content as never });
       if (step.kind === 'refused') answer({ ...step, id });
     }
     answer({ kind: 'done', id });

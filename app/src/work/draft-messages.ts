@@ -1,7 +1,14 @@
 import '@fendro/core/song/validation';
 import * as z from 'zod';
 import { styleSchema } from '@fendro/core/song/style';
-import { askingSchema, chordSpanSchema, noteSchema, partTakeSchema } from '@fendro/core/song/schema';
+import {
+  askingSchema,
+  attemptsSchema,
+  chordSpanSchema,
+  draftedNoteSchema,
+  partTakeSchema,
+  takeSchema,
+} from '@fendro/core/song/schema';
 
 /** What the page asks of the drafting worker. */
 export const toWorkerSchema = z.discriminatedUnion('kind', [
@@ -13,6 +20,8 @@ export const toWorkerSchema = z.discriminatedUnion('kind', [
       seed: z.number().int(),
       chords: z.array(chordSpanSchema).nullable(),
       beside: z.array(partTakeSchema),
+      models: z.array(takeSchema).optional(),
+      kept: attemptsSchema.unwrap().partial().optional(),
       style: styleSchema.optional(),
     }),
     from: z.number().int().min(0),
@@ -24,13 +33,13 @@ export const toWorkerSchema = z.discriminatedUnion('kind', [
 export type ToWorker = z.infer<typeof toWorkerSchema>;
 
 const contentSchema = z.discriminatedUnion('of', [
-  z.object({ of: z.literal('part'), notes: z.array(noteSchema) }),
+  z.object({ of: z.literal('part'), notes: z.array(draftedNoteSchema) }),
   z.object({ of: z.literal('harmony'), chords: z.array(chordSpanSchema) }),
 ]);
 
 /** What the worker answers. */
 export const fromWorkerSchema = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('take'), id: z.number().int(), attempt: z.number().int(), content: contentSchema }),
+  z.object({ kind: z.literal('take'), id: z.number().int(), attempts: attemptsSchema, content: contentSchema }),
   z.object({ kind: z.literal('progress'), id: z.number().int(), share: z.number() }),
   z.object({
     kind: z.literal('refused'),

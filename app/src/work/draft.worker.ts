@@ -22,7 +22,7 @@ async function work({ id, request, from, count, shown }: Extract<ToWorker, { kin
   for (const step of draftTakes(request, from, count, new Set(shown))) {
     if (cancelled.has(id)) break;
     if (step.kind === 'take')
-      answer({ kind: 'take', id, attempt: step.take.attempt, content: step.take.content as never });
+      answer({ kind: 'take', id, attempts: step.take.attempts, content: step.take.content as never });
     else if (step.kind === 'refused') answer({ ...step, id });
     else if (step.kind === 'used up') answer({ kind: 'used up', id, found: step.found });
     else draws++;

@@ -7,7 +7,7 @@ import { partTake, soundingId } from '@fendro/core/song/resolve';
 import { isDrumRole } from '@fendro/core/song/roles';
 import { HARMONY, type PartId } from '@fendro/core/song/schema';
 import { splitVoices } from '@fendro/core/song/voices';
-import { fittedNotes } from '@fendro/core/sounding/follow-chords';
+import { fittedNotes } from '@fendro/core/song/follow-chords';
 import { newId } from '../state/ids';
 import { Drafting } from '../state/drafting';
 import {
@@ -32,6 +32,7 @@ import { HarmonyBench } from './harmony/harmony-bench';
 import { HarmonyBriefControl } from './harmony/harmony-brief';
 import { PartBriefControl } from './part-brief';
 import { TakeList } from './take-list';
+import { chosenId } from '@fendro/core/song/section';
 
 /** What the line in focus is asked for, and its takes. */
 @Component({
@@ -342,7 +343,7 @@ export class Bench {
   /** True where the song has a take of the part in focus. */
   protected readonly sounds = computed(() => {
     const part = this.part();
-    return part !== null && (this.score()?.sections ?? []).some(({ chosen }) => chosen[part.id]);
+    return part !== null && (this.score()?.sections ?? []).some((section) => chosenId(section, part.id) !== null);
   });
 
   /** Replaces an ensemble by parts for its voices, which can be edited and drafted alone. */

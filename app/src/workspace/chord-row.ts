@@ -90,8 +90,10 @@ interface Cell {
               [attr.data-at]="cell.at"
               [tabindex]="cell.at === tabStop() ? 0 : -1"
               [attr.aria-label]="cell.label"
+              (pointerdown)="pressed = true"
               (click)="open(cell.at)"
-              (focus)="focus(cell.at)"
+              (focus)="arrive(cell.at)"
+              (blur)="pressed = false"
               (keydown)="moveKey($event, cell.at)"
             >
               @if (cell.span; as span) {
@@ -208,12 +210,21 @@ export class ChordRow {
     );
   }
 
-  protected focus(at: Ticks): void {
+  /** True from a press of the mouse on: the focus that it brings is not the writer's choice yet, the click is. */
+  protected pressed = false;
+
+  /** By keys. Showing at a press what belongs to chords would move the sheet from under the mouse before its click. */
+  protected arrive(at: Ticks): void {
+    if (!this.pressed) this.focus(at);
+  }
+
+  private focus(at: Ticks): void {
     if (this.session().line !== HARMONY) this.store.dispatch(SessionActions.lineFocused({ line: HARMONY }));
     if (this.session().chordAt !== at) this.store.dispatch(SessionActions.chordFocused({ at }));
   }
 
   protected open(at: Ticks): void {
+    this.pressed = false;
     this.focus(at);
     const span = this.desk.chords().find(({ start }) => start === at);
     const text = span ? spanText(span) : '';

@@ -28,7 +28,7 @@ import { isDrumRole, isLine } from '@fendro/core/song/roles';
 import { withEnding } from '@fendro/core/song/limits';
 import { LONGEST_PHRASE_NAME, phraseFrom } from '@fendro/core/song/own-phrase';
 import { groundOf, keyOf } from '@fendro/core/song/ground';
-import { fittedNotes } from '@fendro/core/sounding/follow-chords';
+import { fittedNotes } from '@fendro/core/song/follow-chords';
 import { noteRoles, type NoteRole } from '@fendro/core/study/note-roles';
 import { Notices } from '../state/notices';
 import { Playback } from '../sound/playback';

@@ -7,9 +7,10 @@ import { readChord } from '../../theory/read-chord';
 import { scaleOf } from '../../theory/scale';
 import { modulo, type Ticks } from '../../theory/units';
 import { degreeShare, type HarmonyContext } from '../context';
-import { happens, stream, type Random } from '../../trellis/random';
+import { happens, type Random } from '../../trellis/random';
 import { FORBIDDEN, isDeadEnd, linkLayers, pathSampler, type Links } from '../../trellis/trellis';
 import { logWeight, temperatureOf } from '../../trellis/weights';
+import type { Streams } from '../stages';
 import { underMelody } from './under-melody';
 import { ADMISSION, candidatesFor, diatonicCandidates, isTonic, rootDistance, type Candidate } from './vocabulary';
 
@@ -52,9 +53,9 @@ const UNIT_BARS = 4;
  * Drafts a progression in the style's dialect: harmonic rhythm first, then an exact sample through the trellis of
  * chords. First, last and cadence chords are constraints, so they shape what comes before them.
  */
-export function draftProgression(context: HarmonyContext, seed: number, attempt: number): Progression {
+export function draftProgression(context: HarmonyContext, streams: Streams): Progression {
   const { brief, key } = context;
-  const slots = withHeld(drawSlots(context, stream(seed, 'harmony', 'rhythm', attempt)), context);
+  const slots = withHeld(drawSlots(context, streams('rhythm')), context);
   const asked = readAsked(brief);
   if (!asked.ok) return asked;
   const held = context.held.map(({ chord }) => chord);
@@ -65,7 +66,7 @@ export function draftProgression(context: HarmonyContext, seed: number, attempt:
   });
   const links = linkCandidates(candidates, context);
   const between: Links[] = slots.slice(1).map(() => links);
-  const path = drawWithReturn(slots, layers, between, context, stream(seed, 'harmony', 'chords', attempt));
+  const path = drawWithReturn(slots, layers, between, context, streams('pitch'));
   if (typeof path === 'number') return { ok: false, reason: blame(path, slots.length, brief) };
   const chords = slots.map(
     ({ start, duration, held: own }, position): ChordSpan =>

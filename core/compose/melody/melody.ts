@@ -1,29 +1,28 @@
 import type { Note } from '../../song/schema';
-import type { PartContext, PartDraft } from '../context';
+import type { PartContext, PartDraft, Unmet } from '../context';
 import { drawVelocities } from '../dynamics';
-
-import { stream, type Random } from '../../trellis/random';
+import type { HeldStroke } from '../held';
+import { asHeld } from '../held-line';
+import type { Streams } from '../stages';
 import { drawPickUp } from './pickup';
 import { drawPitches } from './pitch';
 import { drawPlan } from './plan';
 import { drawRhythm } from './rhythm';
 
+/** A note of a line and what is held of it. */
+interface LineNote {
+  readonly note: Note;
+  readonly stroke: HeldStroke | null;
+}
+
 /**
- * Drafts a melody: phrase plan, rhythm, pitches, dynamics, each from a stream of its own.
+ * Draws the one line of a melody: phrase plan, rhythm, pitches, dynamics, each from streams of its own, around what is
+ * held. Of held notes that are struck together the highest belongs to the line.
  */
-export function draftMelody(context: PartContext, seed: number, attempt: number): PartDraft {
-  const streams = new Map<string, Random>();
-  const streamOf =
-    (stage: string) =>
-    (label: string): Random => {
-      const name = `${stage} ${label}`;
-      const random = streams.get(name) ?? stream(seed, 'melody', stage, label, attempt);
-      streams.set(name, random);
-      return random;
-    };
-  const plan = drawPlan(context, stream(seed, 'melody', 'plan', attempt));
-  const rhythm = drawRhythm(context, plan, streamOf('rhythm'));
-  const pitches = drawPitches(context, rhythm, plan, streamOf('pitch'));
+export function drawLine(context: PartContext, streams: Streams): readonly LineNote[] | Unmet {
+  const plan = drawPlan(context, streams('plan'));
+  const rhythm = drawRhythm(context, plan, (label) => streams('rhythm', label));
+  const pitches = drawPitches(context, rhythm, plan, (label) => streams('pitch', label));
   if (!Array.isArray(pitches)) return pitches;
   const middle = (context.brief.low + context.brief.high) / 2;
   const swell = pitches.map((pitch) => Math.round((pitch - middle) * 0.6));
@@ -31,14 +30,20 @@ export function draftMelody(context: PartContext, seed: number, attempt: number)
     rhythm.map(({ start }) => start),
     context.brief.loudness,
     context,
-    stream(seed, 'melody', 'dynamics', attempt),
+    streams('dynamics'),
     swell,
   );
-  const notes = rhythm.map(({ start, duration }, index): Note => ({
-    start,
-    duration,
-    pitch: pitches[index] as number,
-    velocity: velocities[index] as number,
+  const line = rhythm.map(({ start, duration, stroke }, index): LineNote => ({
+    note: { start, duration, pitch: pitches[index] as number, velocity: velocities[index] as number },
+    stroke,
   }));
-  return { ok: true, notes: [...drawPickUp(notes[0], context, stream(seed, 'melody', 'pickup', attempt)), ...notes] };
+  // A first bar that is held keeps what leads into it, or that nothing does.
+  const pickUp = context.held.bars.has(0) ? [] : drawPickUp(line[0]?.note, context, streams('rhythm', 'pick-up'));
+  return [...pickUp.map((note) => ({ note, stroke: null })), ...line];
+}
+
+/** Drafts a melody. */
+export function draftMelody(context: PartContext, streams: Streams): PartDraft {
+  const line = drawLine(context, streams);
+  return 'ok' in line ? line : { ok: true, notes: line.flatMap(({ note, stroke }) => asHeld(note, stroke)) };
 }

@@ -25,7 +25,14 @@ function stepFrom(pitch: MidiNote, direction: 1 | -1, { brief, keyMask }: PartCo
  */
 export function drawPickUp(first: Note | undefined, context: PartContext, random: Random): Note[] {
   const { brief, barTicks } = context;
-  if (!first || brief.pickup === 0 || !happens(random, brief.pickup) || first.start >= TICKS_PER_QUARTER) return [];
+  if (
+    !first ||
+    brief.pickup === 0 ||
+    !happens(random, brief.pickup) ||
+    first.start < 0 ||
+    first.start >= TICKS_PER_QUARTER
+  )
+    return [];
   const step = TICKS_PER_QUARTER / 2;
   const count = 1 + pickIndex(random, MOST);
   const below = happens(random, 65);

@@ -3,6 +3,7 @@ import { metricalWeight, WEIGHT } from '../../theory/metre';
 import { inMask, pitchClassOf } from '../../theory/pitch';
 import { clamp, modulo, range, type MidiNote, type PitchClassMask } from '../../theory/units';
 import { chordAt, degreeShare, unmet, type PartContext, type Unmet } from '../context';
+import { heldTop, leaningAt, withHeldPitches } from '../held-line';
 import { pickWeighted, type Random } from '../../trellis/random';
 import { FORBIDDEN, isDeadEnd, linkLayers, pathSampler, type Links, type Trellis } from '../../trellis/trellis';
 import { logWeight, temperatureOf } from '../../trellis/weights';
@@ -15,6 +16,9 @@ const ARRIVALS = 3;
 
 /** Price of an interval in semitones (0–12), in hundredths of a nat, at an even stride. */
 const INTERVAL_PRICE = [105, 0, 0, 72, 78, 150, 420, 170, 300, 270, 520, 620, 260] as const;
+
+/** What a wider leap costs; only to or from a held note may there be one. */
+const BEYOND_AN_OCTAVE = 1_200;
 
 type Contour = 'arch' | 'rise' | 'fall' | 'wave' | 'level';
 
@@ -66,12 +70,18 @@ export function drawPitches(
   plan: readonly PhraseUnit[],
   streamOf: (label: string) => Random,
 ): MidiNote[] | Unmet {
-  const pitches = palette(context);
+  const own = palette(context);
+  const held = rhythm.map(heldTop);
+  const pitches = withHeldPitches(own, held);
+  const foreign = new Set(pitches.filter((pitch) => !own.includes(pitch)));
   if (pitches.length === 0)
     return unmet('register', 'The register holds no note of the scale. Widen it by a few notes.');
   const chords = rhythm.map(({ start }) => chordAt(context.chords, start));
   const heights = drawHeights(context, rhythm, plan, streamOf('contour'));
-  const allLinks = rhythm.slice(1).map((_, index) => linksFrom(pitches, chords[index] ?? null, context));
+  const touchesHeld = (index: number): boolean => held[index] !== null || held[index + 1] !== null;
+  const allLinks = rhythm
+    .slice(1)
+    .map((_, index) => linksFrom(pitches, chords[index] ?? null, touchesHeld(index), context));
 
   const build = (recall: readonly (MidiNote | null)[]): Trellis => ({
     layers: rhythm.map((note, index) =>
@@ -82,7 +92,8 @@ export function drawPitches(
         pitches,
         chords[index] ?? null,
         heights[index] ?? 0,
-        recall[index] ?? null,
+        recall[index] ?? leaningAt(context.held, note.start),
+        { held: held[index] ?? null, foreign },
         context,
       ),
     ),
@@ -139,6 +150,7 @@ function layerOf(
   chord: Chord | null,
   height: number,
   recall: MidiNote | null,
+  { held, foreign }: { readonly held: MidiNote | null; readonly foreign: ReadonlySet<MidiNote> },
   context: PartContext,
 ): Int32Array {
   const { brief, metre, keyMask } = context;
@@ -161,8 +173,12 @@ function layerOf(
     const share = shares?.[place] ?? 1;
     if (share < 1) value += logWeight(share);
     if (note.closing) value += root ? 90 : 0;
-    const forbidden =
-      share <= 0 || (last && !consonant && brief.adventure < 85) || (rootOnly && chord !== null && !root);
+    const unfit =
+      foreign.has(pitch) ||
+      share <= 0 ||
+      (last && !consonant && brief.adventure < 85) ||
+      (rootOnly && chord !== null && !root);
+    const forbidden = held === null ? unfit : pitch !== held;
     for (let arrival = 0; arrival < ARRIVALS; arrival++) {
       const start = index > 0 || arrival === ARRIVED.byStep;
       layer[place * ARRIVALS + arrival] = forbidden || !start ? FORBIDDEN : value;
@@ -175,11 +191,16 @@ function layerOf(
 const knownLinks = new WeakMap<object, Map<string, Links>>();
 
 /** Links depend on the chord under the note that is left, never on the position: equal chords share them. */
-function linksFrom(pitches: readonly MidiNote[], chord: Chord | null, { brief, chords }: PartContext): Links {
+function linksFrom(
+  pitches: readonly MidiNote[],
+  chord: Chord | null,
+  held: boolean,
+  { brief, chords }: PartContext,
+): Links {
   const known = knownLinks.get(chords) ?? new Map<string, Links>();
   knownLinks.set(chords, known);
   const mask = chord === null ? 0xfff : chordMask(chord);
-  const name = `${mask} ${brief.stride} ${brief.adventure < 60} ${pitches.join()}`;
+  const name = `${mask} ${held} ${brief.stride} ${brief.adventure < 60} ${pitches.join()}`;
   const found = known.get(name);
   if (found) return found;
   const evenness = 1.75 - 1.5 * (brief.stride / 100);
@@ -189,7 +210,15 @@ function linksFrom(pitches: readonly MidiNote[], chord: Chord | null, { brief, c
     const arrivedBy = from % ARRIVALS;
     const source = pitches[Math.floor(from / ARRIVALS)] as MidiNote;
     const target = pitches[Math.floor(to / ARRIVALS)] as MidiNote;
-    return moveWeight(target - source, arrivedBy, to % ARRIVALS, !inMask(mask, source), evenness, strict);
+    return moveWeight(
+      target - source,
+      arrivedBy,
+      to % ARRIVALS,
+      !inMask(mask, source),
+      evenness,
+      strict && !held,
+      held,
+    );
   });
   known.set(name, links);
   return links;
@@ -206,15 +235,16 @@ function moveWeight(
   dissonant: boolean,
   evenness: number,
   strict: boolean,
+  held: boolean,
 ): number {
   const size = Math.abs(interval);
   const leap = size >= 5;
   const described = leap ? (interval > 0 ? ARRIVED.byLeapUp : ARRIVED.byLeapDown) : ARRIVED.byStep;
-  if (arrival !== described || size > 12) return FORBIDDEN;
+  if (arrival !== described || (size > 12 && !held)) return FORBIDDEN;
   const afterLeap = arrivedBy !== ARRIVED.byStep;
   // Appoggiaturas resolve by step; passing and neighbour notes move by step, escape tones by a small skip.
   if (dissonant && strict && (size > 2 || size === 0) && (afterLeap || size > 4 || size === 0)) return FORBIDDEN;
-  let weight = -Math.round((INTERVAL_PRICE[size] as number) * (size > 2 ? evenness : 1));
+  let weight = -Math.round((INTERVAL_PRICE[size] ?? BEYOND_AN_OCTAVE) * (size > 2 ? evenness : 1));
   if (dissonant && size > 2) weight -= 160;
   if (afterLeap) {
     const turns = arrivedBy === ARRIVED.byLeapUp ? interval < 0 : interval > 0;

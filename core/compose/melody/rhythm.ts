@@ -3,11 +3,12 @@ import type { Brief } from '../../song/schema';
 import { TICKS_PER_QUARTER, type Percent, type Ticks } from '../../theory/units';
 import type { PartContext } from '../context';
 import { happens, pickWeighted, type Random } from '../../trellis/random';
+import { barAt, endOf } from '../held';
+import { latestEnd, placesAround, type Place } from '../held-line';
 import type { PhraseUnit } from './plan';
 
 /** When a note starts and how long it lasts; ticks from the section's start. */
-export interface RhythmNote {
-  readonly start: Ticks;
+export interface RhythmNote extends Place {
   readonly duration: Ticks;
   readonly unit: number;
   /** The longest note that ends a phrase. */
@@ -118,19 +119,27 @@ export function drawRhythm(
       onsets.push(...starts.map((at) => ({ at: (unit.firstBar + inUnit) * bar + at, unit: index })));
     }
   });
+  const places = placesAround(
+    onsets.map(({ at }) => at),
+    context,
+    streamOf('held'),
+  ).map((place) => ({ ...place, unit: unitAt(plan, barAt(place.start, bar)) }));
   const breath = streamOf('breath');
-  return onsets.map(({ at, unit }, index) => {
-    const next = onsets[index + 1];
+  return places.map(({ start, stroke, unit }, index) => {
+    const next = places[index + 1];
     const closing = !next || (next.unit !== unit && (plan[unit]?.closes ?? false));
-    const gap = (next?.at ?? length) - at;
-    return {
-      start: at,
-      duration: lengthened(soundingLength(gap, closing, brief.breath, breath), gap, brief.length),
-      unit,
-      closing,
-    };
+    const gap = latestEnd(start, next?.start ?? length, context) - start;
+    const drawn = lengthened(soundingLength(gap, closing, brief.breath, breath), gap, brief.length);
+    return { start, stroke, duration: stroke?.rhythm ? endOf(stroke) - start : drawn, unit, closing };
   });
 }
+
+/** The unit of the plan that a bar belongs to. */
+const unitAt = (plan: readonly PhraseUnit[], bar: number): number =>
+  Math.max(
+    0,
+    plan.findLastIndex(({ firstBar }) => firstBar <= bar),
+  );
 
 /**
  * A note as short or as tied as the brief asks: from clipped over as it comes (60 %) to the next note.

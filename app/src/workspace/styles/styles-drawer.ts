@@ -4,7 +4,7 @@ import { Store } from '@ngrx/store';
 import { groundOf } from '@fendro/core/song/ground';
 import { harmonyTake, sectionTicks, soundingId } from '@fendro/core/song/resolve';
 import { inDraftingOrder, listenedTo } from '@fendro/core/song/roles';
-import { HARMONY, type PartTake, type Score, type Take } from '@fendro/core/song/schema';
+import { HARMONY, type PartTake, type Score, type Take, type TakeId, type LineId } from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { applyStyle, partFrom } from '@fendro/core/styles/band';
 import { findStyles } from '@fendro/core/styles/find';
@@ -28,6 +28,7 @@ import { DraftClient } from '../../work/draft-client';
 import { StyleEditor } from './style-editor';
 import { partAsking } from '@fendro/core/compose/asking';
 import { draftedTake } from '@fendro/core/song/take';
+import { withChoices } from '@fendro/core/song/section';
 
 /** Styles by words and tempo, each heard over the section's own chords before anything is changed. */
 @Component({
@@ -233,7 +234,7 @@ export class StylesDrawer {
     };
     const parts = style.band.map((band, index) => partFrom(band, `heard-${index}`, index));
     const takes: Record<string, Take> = harmony ? { [harmony.id]: harmony } : {};
-    const chosen: Record<string, string> = {};
+    const chosen: [LineId, TakeId][] = harmony ? [[HARMONY, harmony.id]] : [];
     this.working.set(true);
     for (const part of inDraftingOrder(parts)) {
       if (stale()) break;
@@ -255,16 +256,16 @@ export class StylesDrawer {
       const run = this.client.run(
         { request, from: 0, count: 1, shown: [] },
         {
-          take: ({ content, attempt }) => {
+          take: ({ content, attempts }) => {
             if (content.of !== 'part') return;
             const place = { id: `take-${part.id}`, section: section.id, length: sectionTicks(score, section) };
             const take = draftedTake(
               place,
-              { asking, seed: request.seed, attempt },
+              { asking, seed: request.seed, attempts },
               { of: 'part', part: part.id, notes: content.notes },
             );
             takes[take.id] = take;
-            chosen[part.id] = take.id;
+            chosen.push([part.id, take.id]);
           },
           progress: () => undefined,
           refused: () => undefined,
@@ -278,7 +279,7 @@ export class StylesDrawer {
         ...withStyle(score, style),
         ground,
         parts,
-        sections: [{ ...section, ground: {}, harmony: harmony?.id ?? null, chosen }],
+        sections: [withChoices({ ...section, ground: {} }, chosen)],
         order: [{ id: 'heard', section: section.id }],
         remarks: {},
       },

@@ -1,0 +1,114 @@
+import type { Provider, Type } from '@angular/core';
+import { TestBed, type ComponentFixture } from '@angular/core/testing';
+import { provideRouter } from '@angular/router';
+import { provideStore, Store, type Action } from '@ngrx/store';
+import type { Score } from '@fendro/core/song/schema';
+import type { Takes } from '@fendro/core/song/resolve';
+import { scoreWith } from '@fendro/core/testing/scores';
+import { musicOf, storedSong } from '@fendro/core/testing/sounding';
+import { fireEvent, queries, within, type BoundFunctions } from '@testing-library/dom';
+import { Playback } from '../sound/playback';
+import { sessionReducer, type SessionState } from '../state/session';
+import { selectOwnScore, selectSession, selectSong } from '../state/selectors';
+import { SongActions } from '../state/song.actions';
+import { songReducer, type SongState } from '../state/song.reducer';
+
+/** Shows single components for specs, over the real store and a small song that is open. */
+
+export const SMALL = scoreWith(1, 0);
+
+/** Playback that makes no sound and keeps what it was asked. */
+export const silentPlayback = () => ({
+  playing: () => false,
+  waiting: () => false,
+  play: jest.fn(() => Promise.resolve()),
+  stop: jest.fn(),
+  watch: () => () => undefined,
+  levelOf: () => 0,
+});
+
+interface Wish {
+  readonly score?: Score;
+  readonly takes?: Takes;
+  readonly inputs?: Readonly<Record<string, unknown>>;
+  readonly providers?: readonly Provider[];
+  /** False where the test's module was prepared already. */
+  readonly anew?: boolean;
+  /** What was done since the song was opened. */
+  readonly done?: readonly Action[];
+}
+
+/** A component on its own page, and what lies behind it. */
+export class View<C> {
+  readonly page: HTMLElement;
+  readonly store = TestBed.inject(Store);
+  readonly dispatched: jest.SpyInstance;
+
+  constructor(readonly fixture: ComponentFixture<C>) {
+    this.page = fixture.nativeElement as HTMLElement;
+    this.dispatched = jest.spyOn(this.store, 'dispatch');
+    // What is on the page has focus, labels and roles as in the application.
+    document.body.append(this.page);
+    fixture.detectChanges();
+  }
+
+  get by(): BoundFunctions<typeof queries> {
+    return within(this.page);
+  }
+
+  /** Does something on the page, and shows what comes of it. */
+  act(what: () => unknown): void {
+    what();
+    this.fixture.detectChanges();
+  }
+
+  click(role: string, name: string | RegExp): void {
+    this.act(() => fireEvent.click(this.by.getByRole(role, { name })));
+  }
+
+  press(target: Element, key: string, more: KeyboardEventInit = {}): void {
+    this.act(() => fireEvent.keyDown(target, { key, ...more }));
+  }
+
+  /** Types into a field or picks from a list. */
+  set(role: string, name: string | RegExp, value: string, kind: 'input' | 'change' = 'change'): void {
+    this.act(() => fireEvent[kind](this.by.getByRole(role, { name }), { target: { value } }));
+  }
+
+  show(inputs: Readonly<Record<string, unknown>>): void {
+    for (const [name, value] of Object.entries(inputs)) this.fixture.componentRef.setInput(name, value);
+    this.fixture.detectChanges();
+  }
+
+  get score(): Score {
+    const score = this.store.selectSignal(selectOwnScore)();
+    if (!score) throw new Error('no song is open');
+    return score;
+  }
+  get song(): SongState {
+    return this.store.selectSignal(selectSong)();
+  }
+  get session(): SessionState {
+    return this.store.selectSignal(selectSession)();
+  }
+}
+
+export function viewOf<C>(component: Type<C>, wish: Wish = {}): View<C> {
+  const { score = SMALL.score, takes = SMALL.takes, inputs = {}, providers = [], done = [] } = wish;
+  document.body.replaceChildren();
+  if (wish.anew !== false) TestBed.resetTestingModule();
+  TestBed.configureTestingModule({
+    providers: [
+      provideStore({ song: songReducer, session: sessionReducer }),
+      provideRouter([]),
+      { provide: Playback, useValue: silentPlayback() },
+      ...providers,
+    ],
+  });
+  const store = TestBed.inject(Store);
+  store.dispatch(SongActions.opened({ song: storedSong(musicOf(score, takes)) }));
+  for (const action of done) store.dispatch(action);
+  const fixture = TestBed.createComponent(component);
+  for (const [name, value] of Object.entries(inputs)) fixture.componentRef.setInput(name, value);
+  return new View(fixture);
+}

@@ -1,0 +1,152 @@
+import './validation';
+import * as z from 'zod';
+import { briefSchema, harmonyBriefSchema, percent, ROLES } from './brief-schema';
+import { LIMITS } from './limits';
+import {
+  chordSpanSchema,
+  fifths,
+  groundSchema,
+  length,
+  noteSchema,
+  partId,
+  pitch,
+  SECTION_KINDS,
+  sectionId,
+  takeId,
+} from './music-schema';
+
+/** What takes are, and the ledger that keeps them. */
+
+/** The stages of a draft, in their order; an attempt of its own draws each. */
+export const STAGES = ['plan', 'rhythm', 'pitch', 'dynamics'] as const;
+/** What of a take can be held: all but the plan that it was made by. */
+export const ASPECTS = ['rhythm', 'pitch', 'dynamics'] as const;
+
+const bar = z
+  .number()
+  .int()
+  .min(0)
+  .max(LIMITS.bars - 1);
+const count = z.number().int().min(0);
+const noteId = z.number().int().min(0);
+
+/** What stays of a take while the rest is drafted again. */
+const holdSchema = z
+  .object({
+    take: takeId,
+    aspects: z.array(z.enum(ASPECTS)).min(1).max(ASPECTS.length).readonly(),
+    /** Bars of which it stays, counted from 0: no other notes come into them. */
+    bars: z.array(bar).max(LIMITS.bars).readonly(),
+    /** Single notes of which it stays, by their ids in the take. A note that is held in anything stays where it is. */
+    notes: z.array(noteId).max(LIMITS.notes).readonly(),
+  })
+  .readonly();
+
+const two = z.tuple([takeId, takeId]).readonly();
+
+/** The takes that a draft is to be near: one that it varies, or two that it blends. */
+const kinSchema = z
+  .discriminatedUnion('by', [
+    /** About this share of the take is drawn anew, in %. */
+    z.object({ by: z.literal('variation'), takes: z.tuple([takeId]).readonly(), share: percent }),
+    /** The rhythm and dynamics of the first, the pitches of the second as nearly as the chords allow. */
+    z.object({ by: z.literal('rhythm and pitches'), takes: two }),
+    /** Some bars of the one, the rest of the other. */
+    z.object({ by: z.literal('bars in turn'), takes: two }),
+    /** As like the one as the other. */
+    z.object({ by: z.literal('halfway'), takes: two }),
+  ])
+  .readonly();
+
+/** Everything a take was made from, so that it can be made again. */
+export const askingSchema = z
+  .object({
+    engine: z.number().int(),
+    ground: groundSchema,
+    bars: z.number().int(),
+    kind: z.enum(SECTION_KINDS),
+    brief: briefSchema.optional(),
+    harmonyBrief: harmonyBriefSchema.optional(),
+    role: z.enum(ROLES).optional(),
+    /** The progression drafted to. */
+    harmony: takeId.optional(),
+    /** Chords that were held while the others were drafted. */
+    heldChords: z.array(chordSpanSchema).max(512).readonly().optional(),
+    /** Mean energy over the section's places, in %; none where no line is drawn. */
+    energy: percent.optional(),
+    /** Bars that were drafted alone, counted from 0, `to` not included; none is the whole section. */
+    only: z
+      .object({ from: bar, to: z.number().int().min(1).max(LIMITS.bars) })
+      .readonly()
+      .optional(),
+    /** What stayed of other takes of the line; of two holds of one bar the first counts. */
+    holds: z.array(holdSchema).max(LIMITS.bars).readonly().optional(),
+    kin: kinSchema.optional(),
+    /** Takes of other parts that were listened to. */
+    beside: z.array(takeId).readonly(),
+  })
+  .readonly();
+
+export const attemptsSchema = z.object({ plan: count, rhythm: count, pitch: count, dynamics: count }).readonly();
+
+const originSchema = z
+  .object({
+    how: z.enum(['drafted', 'typed', 'edited', 'fitted', 'picked', 'imported', 'voiced']),
+    /** Where a picked or imported take came from, in words. */
+    from: z.string().max(200).optional(),
+    asking: askingSchema.nullable(),
+    seed: z.number().int(),
+    /** By which attempt each stage was drawn; null where nothing was. */
+    attempts: attemptsSchema.nullable(),
+    parents: z.array(takeId).readonly(),
+  })
+  .readonly();
+
+/** What the notes of a take were made for: they follow when it changes. */
+const overSchema = z
+  .object({ harmony: takeId, tonic: fifths, scale: z.string().max(160), role: z.enum(ROLES), low: pitch, high: pitch })
+  .readonly();
+
+/** A note of a take. Its id is unique in the take and stays with it through every edit, in takes made of this one too. */
+const takeNoteSchema = noteSchema.unwrap().extend({ id: noteId }).readonly();
+
+/** A note as a drafter gives it: one of which something is held keeps its id. */
+export const draftedNoteSchema = noteSchema.unwrap().extend({ id: noteId.optional() }).readonly();
+
+const take = { id: takeId, section: sectionId, length, origin: originSchema };
+export const partTakeSchema = z
+  .object({
+    ...take,
+    of: z.literal('part'),
+    part: partId,
+    notes: z.array(takeNoteSchema).max(LIMITS.notes).readonly(),
+    /** Null where the notes stay as they are, whatever the chords do: played, brought in, or made without chords. */
+    over: overSchema.nullable(),
+  })
+  .readonly();
+export const harmonyTakeSchema = z
+  .object({ ...take, of: z.literal('harmony'), chords: z.array(chordSpanSchema).max(LIMITS.chords).readonly() })
+  .readonly();
+export const takeSchema = z.discriminatedUnion('of', [partTakeSchema.unwrap(), harmonyTakeSchema.unwrap()]).readonly();
+
+/** One line of the logbook. */
+const heardSchema = z.object({ take: takeId, at: z.number() }).readonly();
+
+export const ledgerSchema = z
+  .object({ takes: z.record(takeId, takeSchema).readonly(), heard: z.array(heardSchema).readonly() })
+  .readonly();
+
+export type TakeNote = z.infer<typeof takeNoteSchema>;
+export type Stage = (typeof STAGES)[number];
+export type Aspect = (typeof ASPECTS)[number];
+export type Attempts = z.infer<typeof attemptsSchema>;
+export type Hold = z.infer<typeof holdSchema>;
+export type Kin = z.infer<typeof kinSchema>;
+export type Asking = z.infer<typeof askingSchema>;
+export type Origin = z.infer<typeof originSchema>;
+export type Over = z.infer<typeof overSchema>;
+export type PartTake = z.infer<typeof partTakeSchema>;
+export type HarmonyTake = z.infer<typeof harmonyTakeSchema>;
+export type Take = PartTake | HarmonyTake;
+export type Heard = z.infer<typeof heardSchema>;
+export type Ledger = z.infer<typeof ledgerSchema>;
