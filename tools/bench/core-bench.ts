@@ -8,7 +8,8 @@ import { performChords, voicedChords } from '@fendro/core/voicing/chord-line';
 import { PLAIN_CHORDS } from '@fendro/core/song/briefs';
 import { typeChords } from '@fendro/core/song/chord-edit';
 import { fitNotes } from '@fendro/core/song/fit';
-import type { ChordSpan } from '@fendro/core/song/schema';
+import { ASPECTS, type Asking, type ChordSpan, type Hold } from '@fendro/core/song/schema';
+import { looseTake } from '@fendro/core/song/take';
 import { inferChords } from '@fendro/core/study/infer/chords';
 import { draftTakes } from '@fendro/core/compose/takes';
 import { readMidi } from '@fendro/core/files/midi-read';
@@ -53,6 +54,20 @@ const take = (request: DraftRequest, count: number): void => {
     if (step.kind === 'refused') throw new Error(step.reason);
 };
 
+/** A melody that things are held of, and what a draft beside it is asked for. */
+const held = draft(requestFor('melody', 1), 0);
+const model = looseTake(
+  { id: 'model', section: 's', length: 8 * 1920 },
+  'melody',
+  held.ok && held.content.of === 'part' ? held.content.notes : [],
+  { how: 'edited' },
+);
+const beside = (run: number, more: Partial<Asking>): DraftRequest => {
+  const request = requestFor('melody', run);
+  return { ...request, asking: { ...request.asking, ...more }, models: [model] };
+};
+const allButTwoBars: Hold = { take: 'model', aspects: [...ASPECTS], bars: [0, 1, 4, 5, 6, 7], notes: [] };
+
 const events: MidiEvent[] = Array.from({ length: 100_000 }, (_, index): MidiEvent[] => [
   { at: index * 120, kind: 'on', channel: index % 16, pitch: 30 + (index % 60), velocity: 90 },
   { at: index * 120 + 100, kind: 'off', channel: index % 16, pitch: 30 + (index % 60), velocity: 0 },
@@ -82,6 +97,12 @@ const milliseconds = {
   }, 21),
   '64 takes of an 8-bar melody, diverse (256 draws)': time(() => {
     take(requestFor('melody', seed++), 64);
+  }),
+  'two bars of it drafted again 64 times, the rest held (256 draws)': time(() => {
+    take(beside(seed++, { holds: [allButTwoBars] }), 64);
+  }),
+  '64 variations of it by a quarter (256 draws)': time(() => {
+    take(beside(seed++, { kin: { by: 'variation', takes: ['model'], share: 25 } }), 64);
   }),
   'a whole band: 5 parts, 8 takes each, 8 bars (800 draws)': time(() => {
     for (const { role } of score.parts) take(requestFor(role, seed++), 8);
