@@ -3,7 +3,7 @@ import { NOTHING_HEARD } from '@fendro/core/song/resolve';
 import { songCourse } from '@fendro/core/sounding/course';
 import { scoreWith } from '@fendro/core/testing/scores';
 import { musicOf } from '@fendro/core/testing/sounding';
-import { changedLines, contentsOf, movedLines } from './contents';
+import { changedLines, contentsOf, goneLines } from './contents';
 
 const { score, takes } = scoreWith(2, 0);
 const section = score.sections[0]!;
@@ -22,7 +22,7 @@ describe('what is queued', () => {
     expect(changedLines(of(score), guided)).toEqual([HARMONY]);
   });
 
-  it('knows another instrument, other hands, and lines that are gone or have moved', () => {
+  it('knows another instrument, other hands, and lines that are gone', () => {
     const changed = (change: object): Score => ({
       ...score,
       parts: score.parts.map((part, index) => (index === 0 ? { ...part, ...change } : part)),
@@ -31,10 +31,16 @@ describe('what is queued', () => {
     expect(changedLines(of(score), of(changed({ brief: { ...score.parts[0]!.brief, humanise: 40 } })))).toEqual([
       score.parts[0]!.id,
     ]);
-    expect(movedLines(of(score), of({ ...score, parts: score.parts.slice(1) }))).toBe(true);
-    expect(movedLines(of(score), of({ ...score, parts: score.parts.slice(0, -1) }))).toBe(true);
-    expect(movedLines(of(score), of(score))).toBe(false);
+    expect(changedLines(of(score), of(changed({ brief: { ...score.parts[0]!.brief, follows: false } })))).toEqual([
+      score.parts[0]!.id,
+    ]);
+    expect(goneLines(of(score), of({ ...score, parts: score.parts.slice(1) }))).toEqual([score.parts[0]!.id]);
+    expect(changedLines(of(score), of({ ...score, parts: score.parts.slice(1) }))).toEqual([]);
+    expect(goneLines(of(score), of(score))).toEqual([]);
+    // Where a line stands among the others says nothing of what it sounds.
+    expect(changedLines(of(score), of({ ...score, parts: [...score.parts].reverse() }))).toEqual([]);
     const more = { ...score, parts: [...score.parts, { ...score.parts[0]!, id: 'new' }] };
-    expect(movedLines(of(score), of(more))).toBe(false);
+    expect(goneLines(of(score), of(more))).toEqual([]);
+    expect(changedLines(of(score), of(more))).toEqual(['new']);
   });
 });

@@ -21,7 +21,7 @@ export function contentsOf(music: Music, course: Course, chordLine: ChordLine): 
   return new Map([
     ...music.score.parts.map(({ id, instrument, brief, swaps, style }) => {
       const written = inOrder((section) => String(numberOf(writtenNotes(music, section, id))));
-      return [id, `${instrument} ${brief.humanise} ${style} ${numberOf(swaps)} ${written}`] as const;
+      return [id, `${instrument} ${brief.humanise} ${brief.follows} ${style} ${numberOf(swaps)} ${written}`] as const;
     }),
     [
       HARMONY,
@@ -37,8 +37,6 @@ export function contentsOf(music: Music, course: Course, chordLine: ChordLine): 
 export const changedLines = (before: Contents, now: Contents): LineId[] =>
   [...now].filter(([line, contents]) => before.get(line) !== contents).map(([line]) => line);
 
-/** True where a line that sounded is gone, or sounds on another strip now. */
-export const movedLines = (before: Contents, now: Contents): boolean => {
-  const places = [...now.keys()];
-  return [...before.keys()].some((line, index) => line !== HARMONY && places[index] !== line);
-};
+/** Lines that sounded and are gone. */
+export const goneLines = (before: Contents, now: Contents): LineId[] =>
+  [...before.keys()].filter((line) => !now.has(line));

@@ -18,7 +18,7 @@ function mixed(alone: readonly string[], change: (index: number) => object = () 
     },
   };
   const changed = { ...score, parts: score.parts.map((part, index) => ({ ...part, ...change(index) })) };
-  applyMix(engine, changed, voicesOf(changed), alone);
+  applyMix(engine, stripsOf(changed), voicesOf(changed), alone);
   return { engine, gains };
 }
 
@@ -42,7 +42,7 @@ describe('the mix', () => {
     const { engine } = mixed([], () => ({ level: 100, pan: -100 }));
     const strips = stripsOf(score);
     expect(new Set(strips.values()).size).toBe(score.parts.length + 1);
-    expect(engine.strips).toHaveBeenCalledWith(stripCount(score));
+    expect(engine.strips).toHaveBeenCalledWith(stripCount(strips));
     for (const part of score.parts) {
       const strip = strips.get(part.id)!;
       expect(engine.controller.mock.calls.filter(([own]) => own === strip)).toEqual([

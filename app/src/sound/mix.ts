@@ -1,7 +1,7 @@
-import { HARMONY, type Score } from '@fendro/core/song/schema';
+import { HARMONY } from '@fendro/core/song/schema';
 import type { Voice } from '@fendro/core/sounding/setup';
 import type { SoundEngine } from './engine';
-import { stripCount, stripsOf } from './strips';
+import { stripCount, type Strips } from './strips';
 
 /** MIDI controllers. */
 const [LEVEL, PAN] = [7, 10];
@@ -13,12 +13,11 @@ const [LEVEL, PAN] = [7, 10];
  */
 export function applyMix(
   engine: Pick<SoundEngine, 'strips' | 'program' | 'controller' | 'drums' | 'gain'>,
-  score: Score,
+  strips: Strips,
   setup: readonly Voice[],
   alone: readonly string[],
 ): void {
-  const strips = stripsOf(score);
-  engine.strips(stripCount(score));
+  engine.strips(stripCount(strips));
   for (const { id, drums, instrument, level, pan, muted } of setup) {
     const strip = strips.get(id);
     if (strip === undefined) continue;

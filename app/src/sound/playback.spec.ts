@@ -243,6 +243,31 @@ describe('playback', () => {
     for (const { pitch } of expected) expect(heard.some((note) => note.pitch === pitch)).toBe(true);
   });
 
+  it('silences a part that is removed at the bar, and leaves the others on their strips with their instruments', async () => {
+    const { score, takes } = scoreWith(1, 0);
+    const song = { ...score, ground: { ...score.ground, tempo: 120, feel: 0 } };
+    open(musicOf(song, takes));
+    await playback.play();
+    run(1);
+    const strips = stripsOf(song);
+    const [gone, ...others] = song.parts.map(({ id }) => strips.get(id)!);
+    const notesAfter = (strip: number, second: number): number =>
+      engine.notesOf(strip, LEAD).filter(({ on }) => on >= second).length;
+    expect(notesAfter(gone!, 2)).toBeGreaterThan(0);
+    const before = JSON.stringify(engine.events.filter(([, , strip]) => others.includes(strip)));
+    const settings = JSON.stringify([...engine.settings]);
+    store.dispatch(ScoreActions.partRemoved({ part: song.parts[0]!.id }));
+    await settled();
+    expect(notesAfter(gone!, 1.99)).toBe(0);
+    expect(notesAfter(gone!, 0)).toBeGreaterThan(0);
+    expect(JSON.stringify(engine.events.filter(([, , strip]) => others.includes(strip)))).toBe(before);
+    expect(JSON.stringify([...engine.settings])).toBe(settings);
+    // What comes again later stays where it was too.
+    run(4);
+    for (const strip of others) if (before.includes(`,${strip},`)) expect(notesAfter(strip, 4)).toBeGreaterThan(0);
+    expect(notesAfter(gone!, 2)).toBe(0);
+  });
+
   it('stops with the song, when another is opened, and where sound fails', async () => {
     const { score, takes } = scoreWith(1, 0);
     open(musicOf(score, takes));

@@ -1,6 +1,7 @@
-import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
+import { computed, effect, inject, Injectable, linkedSignal, signal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { groundOf } from '@fendro/core/song/ground';
+import type { Music } from '@fendro/core/song/resolve';
 import type { ChordSetting, Score, Section, LineId, PartId } from '@fendro/core/song/schema';
 import {
   barLines,
@@ -20,7 +21,7 @@ import { barTicks } from '@fendro/core/theory/metre';
 import type { Ticks } from '@fendro/core/theory/units';
 import { selectChordSetting, selectSection, selectSession, selectSong } from '../state/selectors';
 import { chordsGuide } from './chord-guide';
-import { changedLines, contentsOf, movedLines, type Contents } from './contents';
+import { changedLines, contentsOf, goneLines, type Contents } from './contents';
 import { SoundEngine } from './engine';
 import { applyMix } from './mix';
 import { PassQueue } from './pass-queue';
@@ -28,7 +29,7 @@ import { PlayedMusic } from './played-music';
 import { PositionWatch } from './position-watch';
 import { clickEvents, performedEvents, type Pass, type Queued } from './schedule';
 import { Standstill } from './standstill';
-import { CLICK_STRIP, stripsOf } from './strips';
+import { CLICK_STRIP, stripsOf, type Strips } from './strips';
 
 /** A pass that is longer is queued in pieces. */
 const LONGEST_PASS_BARS = 16;
@@ -63,6 +64,12 @@ export class Playback {
   private readonly positions = new PositionWatch(this.playing, () => (this.guest() ? null : this.position()));
   /** What each line sounded when it was last queued; other contents mean a switch. */
   private queuedContents: Contents = new Map();
+  private readonly strips = linkedSignal<Music | null, Strips>({
+    source: this.music,
+    computation: (music, before) => (music ? stripsOf(music.score, before?.value) : new Map()),
+  });
+  /** The strips that what is queued sounds on. */
+  private queuedStrips: Strips = new Map();
 
   constructor() {
     const alone = computed(() => this.session().alone);
@@ -115,8 +122,7 @@ export class Playback {
         const { tempo, metre, swing, style, feel } = score ? groundOf(score, section) : {};
         return [section.id, length, tempo, metre, swing, style, feel];
       });
-      const follows = score?.parts.map(({ brief }) => brief.follows);
-      return JSON.stringify([score?.energy, follows, looping, looping ? this.span() : null, order]);
+      return JSON.stringify([score?.energy, looping, looping ? this.span() : null, order]);
     });
     let last = '';
     effect(() => {
@@ -271,7 +277,7 @@ export class Playback {
     const score = this.music()?.score;
     if (!score) return [];
     const course = this.course(score);
-    const strips = stripsOf(score);
+    const strips = this.strips();
     const wanted = (line: LineId): boolean => strip === null || strips.get(line) === strip;
     const events = performedEvents(this.performance(course, pass, wanted), pass, strips, chased);
     const clicking = this.session().metronome && (strip === null || strip === CLICK_STRIP);
@@ -298,6 +304,7 @@ export class Playback {
 
   private rememberContents(): void {
     const music = this.music();
+    this.queuedStrips = this.strips();
     if (music) this.queuedContents = contentsOf(music, this.course(music.score), (section) => this.chordLine(section));
   }
 
@@ -305,14 +312,13 @@ export class Playback {
   private follow(): void {
     const score = this.music()?.score;
     if (!this.playing() || !score) return;
-    const before = this.queuedContents;
+    const [before, had] = [this.queuedContents, this.queuedStrips];
     this.rememberContents();
-    if (movedLines(before, this.queuedContents)) {
-      this.reshape();
-      return;
-    }
-    const strips = stripsOf(score);
-    const changed = changedLines(before, this.queuedContents).flatMap((line) => strips.get(line) ?? []);
+    const [now, has] = [this.queuedContents, this.queuedStrips];
+    const changed = [
+      ...changedLines(before, now).flatMap((line) => has.get(line) ?? []),
+      ...goneLines(before, now).flatMap((line) => had.get(line) ?? []),
+    ];
     if (changed.length === 0) return;
     const families = score.parts.map(({ instrument }) => instrumentOf(instrument).family);
     void this.engine.ensure([...families, chordInstrument(this.chordSetting().family).family]).then(() => {
@@ -334,7 +340,12 @@ export class Playback {
   private mix(): void {
     const score = this.music()?.score;
     if (!score || this.engine.state().kind !== 'ready') return;
-    applyMix(this.engine, score, voicesOf(score, chordInstrument(this.chordSetting().family)), this.alone(score));
+    applyMix(
+      this.engine,
+      this.strips(),
+      voicesOf(score, chordInstrument(this.chordSetting().family)),
+      this.alone(score),
+    );
   }
 
   /** The tick that is heard now, the first bar's start while its pick-up sounds; null while nothing plays. */
@@ -353,8 +364,7 @@ export class Playback {
 
   /** The peak of a part since the last report, 0–1. */
   levelOf(part: PartId): number {
-    const score = this.music()?.score;
-    const strip = score ? stripsOf(score).get(part) : undefined;
+    const strip = this.strips().get(part);
     return strip === undefined ? 0 : (this.engine.levels[strip] ?? 0);
   }
 }

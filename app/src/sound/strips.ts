@@ -8,7 +8,23 @@ export const CLICK_STRIP = 0;
 const CHORD_STRIP = 1;
 const FIRST_PART = 2;
 
-export const stripCount = (score: Score): number => FIRST_PART + score.parts.length;
+export type Strips = ReadonlyMap<LineId, number>;
 
-export const stripsOf = (score: Score): ReadonlyMap<LineId, number> =>
-  new Map([[HARMONY, CHORD_STRIP], ...score.parts.map(({ id }, index) => [id, FIRST_PART + index] as const)]);
+const NONE: Strips = new Map();
+
+/**
+ * The strip of every line. Lines that had one keep it, whoever comes, goes or moves beside them, since what is queued
+ * sounds there; new ones take the lowest that nobody had.
+ */
+export function stripsOf({ parts }: Score, before: Strips = NONE): Strips {
+  const taken = new Set(before.values());
+  let next = FIRST_PART;
+  const free = (): number => {
+    while (taken.has(next)) next++;
+    return next++;
+  };
+  return new Map([[HARMONY, CHORD_STRIP], ...parts.map(({ id }) => [id, before.get(id) ?? free()] as const)]);
+}
+
+/** How many strips there must be. */
+export const stripCount = (strips: Strips): number => Math.max(...strips.values()) + 1;

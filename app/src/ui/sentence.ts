@@ -19,21 +19,24 @@ export interface SentenceWord {
     <p>
       {{ opening() }}
       @for (word of words(); track word.id; let last = $last) {
-        <span
-          class="word"
-          [class.unusual]="!word.usual"
-          [class.blamed]="word.blamed"
-          [attr.aria-invalid]="word.blamed ? true : null"
-          role="spinbutton"
-          tabindex="0"
-          aria-valuenow="0"
-          [attr.aria-valuetext]="word.text"
-          [attr.aria-label]="word.label"
-          [title]="word.label + ': up and down change it, Backspace returns it'"
-          (keydown)="key($event, word)"
-          (click)="opened.emit(word.id)"
-          (wheel)="wheel($event, word)"
-          >{{ word.text }}</span>{{ last ? '.' : ', ' }}
+        <span class="clause"
+          ><span
+            class="word"
+            [class.unusual]="!word.usual"
+            [class.blamed]="word.blamed"
+            [attr.aria-invalid]="word.blamed ? true : null"
+            role="spinbutton"
+            tabindex="0"
+            aria-valuenow="0"
+            [attr.aria-valuetext]="word.text"
+            [attr.aria-label]="word.label"
+            [title]="word.label + ': up and down change it, Backspace returns it'"
+            (keydown)="key($event, word)"
+            (click)="opened.emit(word.id)"
+            (wheel)="wheel($event, word)"
+            >{{ word.text }}</span
+          >{{ last ? '.' : ',' }}</span
+        >{{ ' ' }}
       }
     </p>
   `,
@@ -41,6 +44,10 @@ export interface SentenceWord {
     p {
       margin: 0;
       line-height: 1.75;
+    }
+    /* A word and its comma stay on one line. */
+    .clause {
+      white-space: nowrap;
     }
     .word {
       display: inline-block;
