@@ -31,6 +31,12 @@ module.exports = {
       from: { path: '^core', pathNot: '\\.spec\\.ts$' },
       to: { dependencyTypes: ['core'] },
     },
+    {
+      name: 'testing-is-for-specs',
+      severity: 'error',
+      from: { path: '^(app/src|core)/', pathNot: '\\.spec\\.ts$|/testing/' },
+      to: { path: '^(app/src|core)/testing/' },
+    },
     { name: 'app-not-server', severity: 'error', from: { path: '^app' }, to: { path: '^server' } },
     // The list of addresses is all that the two must agree on.
     {

@@ -90,6 +90,6 @@ export const afrobeat: Style = {
       brief: { low: 28, high: 48, busyness: 6, syncopation: 55 },
     },
     { role: 'drums', name: 'Drums', instrument: 'standard-kit', level: 70, pan: 0, brief: { busyness: 17 } },
-    { role: 'percussion', name: 'Percussion', instrument: 'standard-kit', level: 65, pan: -8, brief: { busyness: 10 } },
+    { role: 'percussion', name: 'Percussion', instrument: 'standard-kit', level: 86, pan: -8, brief: { busyness: 10 } },
   ],
 };

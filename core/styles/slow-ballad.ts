@@ -105,6 +105,6 @@ export const slowBallad: Style = {
       pan: 0,
       brief: { low: 28, high: 50, busyness: 2 },
     },
-    { role: 'drums', name: 'Drums', instrument: 'standard-kit', level: 64, pan: 0, brief: { busyness: 9 } },
+    { role: 'drums', name: 'Drums', instrument: 'standard-kit', level: 68, pan: 0, brief: { busyness: 9 } },
   ],
 };

@@ -52,7 +52,7 @@ export const techno: Style = {
       role: 'ostinato',
       name: 'Riff',
       instrument: 'saw-lead',
-      level: 82,
+      level: 88,
       pan: 10,
       brief: { low: 50, high: 67, busyness: 9, syncopation: 60 },
     },

@@ -19,7 +19,7 @@ import { perform, pickUpOf, type Performance } from '@fendro/core/sounding/perfo
 import { chordInstrument, voicesOf } from '@fendro/core/sounding/setup';
 import { barTicks } from '@fendro/core/theory/metre';
 import type { Ticks } from '@fendro/core/theory/units';
-import { selectChordSetting, selectSection, selectSession, selectSong } from '../state/selectors';
+import { selectChordSetting, selectLine, selectSection, selectSession, selectSong } from '../state/selectors';
 import { chordsGuide } from './chord-guide';
 import { changedLines, contentsOf, goneLines, type Contents } from './contents';
 import { SoundEngine } from './engine';
@@ -48,6 +48,7 @@ export class Playback {
   private readonly viewed = this.store.selectSignal(selectSection);
   private readonly chordSetting = this.store.selectSignal(selectChordSetting);
   private readonly session = this.store.selectSignal(selectSession);
+  private readonly line = this.store.selectSignal(selectLine);
   private readonly song = this.store.selectSignal(selectSong);
 
   readonly playing = signal(false);
@@ -74,7 +75,6 @@ export class Playback {
   constructor() {
     const alone = computed(() => this.session().alone);
     const metronome = computed(() => this.session().metronome);
-    const line = computed(() => this.session().line);
     effect(() => {
       this.music();
       alone();
@@ -85,7 +85,7 @@ export class Playback {
     effect(() => {
       this.music();
       this.chordSetting();
-      line();
+      this.line();
       untracked(() => {
         this.follow();
       });
@@ -287,7 +287,7 @@ export class Playback {
   /** How the chords of a section sound by themselves; what is being tried counts for the section in view. */
   private chordLine(section: Section): ChordSetting | null {
     const music = this.music();
-    const { line, looping } = this.session();
+    const [line, { looping }] = [this.line(), this.session()];
     if (!music || this.guest() || !chordsGuide(music, section, line, looping)) return null;
     return section.id === this.viewed()?.id ? this.chordSetting() : section.chordSetting;
   }

@@ -11,6 +11,7 @@ import {
   selectGround,
   selectHeard,
   selectHeardChoices,
+  selectLine,
   selectLineTakes,
   selectMusic,
   selectPart,
@@ -55,6 +56,12 @@ describe('what the views read', () => {
     expect(selectSection(stateOf())).toBe(verse);
     expect(selectPart(stateOf())).toBe(melody);
     expect(selectPart(stateOf({ line: HARMONY }))).toBeNull();
+    expect(selectLine(stateOf())).toBe(melody!.id);
+    // A part that is gone leaves the focus with the chords, takes and all.
+    const removed = stateOf();
+    const without = { ...removed, song: songReducer(removed.song, ScoreActions.partRemoved({ part: melody!.id })) };
+    expect(selectLine(without)).toBe(HARMONY);
+    expect(selectLineTakes(without).every(({ of }) => of === 'harmony')).toBe(true);
   });
 
   it('is the ground of the section in view, and its bars', () => {

@@ -60,7 +60,10 @@ export const selectTakes = createSelector(selectSong, selectTried, ({ takes }, t
 export const selectHeard = createSelector(selectOwnHeard, selectTried, (heard, tried) =>
   tried ? NOTHING_HEARD : heard,
 );
-export const selectLine = createSelector(selectSession, ({ line }) => line);
+/** The line in focus: the chords where its part is gone, as after it was removed, or its adding undone. */
+export const selectLine = createSelector(selectScore, selectSession, (score, { line }): LineId =>
+  score?.parts.some(({ id }) => id === line) ? line : HARMONY,
+);
 export const selectSaving = createSelector(selectSong, ({ saving }) => saving);
 
 /** Names of what undo and redo would do, or null. */

@@ -15,7 +15,7 @@ import { beatsOf } from '@fendro/core/theory/metre';
 import { readChord } from '@fendro/core/theory/read-chord';
 import type { Ticks } from '@fendro/core/theory/units';
 import { HarmonyDesk } from '../state/harmony-desk';
-import { selectBar, selectSection, selectSession } from '../state/selectors';
+import { selectBar, selectSection, selectLine, selectSession } from '../state/selectors';
 import { CHORD_GRIDS, SessionActions } from '../state/session';
 import { ChordSymbol } from '../ui/chord-symbol';
 import type { System } from './bar-geometry';
@@ -136,6 +136,7 @@ export class ChordRow {
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   readonly system = input.required<System>();
   private readonly session = this.store.selectSignal(selectSession);
+  private readonly line = this.store.selectSignal(selectLine);
   private readonly bar = this.store.selectSignal(selectBar);
   private readonly section = this.store.selectSignal(selectSection);
   private readonly application = inject(ApplicationRef);
@@ -203,7 +204,7 @@ export class ChordRow {
 
   protected isFocused(cell: Cell): boolean {
     return (
-      this.session().line === HARMONY &&
+      this.line() === HARMONY &&
       cell.span !== undefined &&
       this.desk.focused()?.start === cell.span.start &&
       this.session().bars === null
@@ -219,7 +220,7 @@ export class ChordRow {
   }
 
   private focus(at: Ticks): void {
-    if (this.session().line !== HARMONY) this.store.dispatch(SessionActions.lineFocused({ line: HARMONY }));
+    if (this.line() !== HARMONY) this.store.dispatch(SessionActions.lineFocused({ line: HARMONY }));
     if (this.session().chordAt !== at) this.store.dispatch(SessionActions.chordFocused({ at }));
   }
 
