@@ -1,9 +1,7 @@
 import { meanEnergy } from '../song/energy';
 import { notesOver } from '../song/follow-chords';
-import { own } from '../song/look-up';
-import { relativesIn } from '../song/take';
-import { range, type Ticks } from '../theory/units';
 import { barOf, groundOf, keyOf } from '../song/ground';
+import { own } from '../song/look-up';
 import { chordsIn, harmonyTake, partTake, soundingId, type Music, type Takes } from '../song/resolve';
 import { listenedTo } from '../song/roles';
 import {
@@ -13,17 +11,19 @@ import {
   type Asking,
   type Aspect,
   type ChordSpan,
+  type HarmonyBrief,
   type Hold,
   type Kin,
-  type Take,
-  type TakeId,
-  type HarmonyBrief,
   type LineId,
   type Part,
-  type Section,
   type PartId,
+  type Section,
+  type Take,
+  type TakeId,
 } from '../song/schema';
+import { relativesIn } from '../song/take';
 import { ownStyleIn } from '../styles/styles';
+import { range, type Ticks } from '../theory/units';
 import type { DraftRequest } from './draft';
 import { ENGINE } from './engine';
 

@@ -1,4 +1,5 @@
 import type { Aspect, Hold, Note, PartTake, TakeNote } from '../song/schema';
+import { struckTogether } from '../song/voices';
 import type { Ticks } from '../theory/units';
 
 /** Notes that start together, of which something is held. */
@@ -37,13 +38,11 @@ export interface Stretch {
 }
 
 /** Notes by what starts together, in order, each stroke from its lowest note up. */
-export function strokesOf<N extends Note>(notes: readonly N[]): N[][] {
-  const strokes = new Map<Ticks, N[]>();
-  for (const note of notes) strokes.set(note.start, [...(strokes.get(note.start) ?? []), note]);
-  return [...strokes.entries()]
-    .sort(([a], [b]) => a - b)
-    .map(([, stroke]) => stroke.sort((low, high) => low.pitch - high.pitch));
-}
+export const strokesOf = <N extends Note>(notes: readonly N[]): N[][] =>
+  struckTogether(
+    [...notes].sort((a, b) => a.start - b.start || a.pitch - b.pitch),
+    ({ start }) => start,
+  );
 
 export const startOf = ({ notes }: HeldStroke): Ticks => notes[0]?.start ?? 0;
 

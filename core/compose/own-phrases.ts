@@ -1,3 +1,4 @@
+import { struckTogether } from '../song/voices';
 import { fitNotes } from '../song/fit';
 import type { OwnPhrase } from '../song/own-phrase';
 import type { Brief, ChordSpan, Ground, Note } from '../song/schema';
@@ -29,11 +30,10 @@ function octavesTo(notes: readonly Note[], { low, high }: Pick<Brief, 'low' | 'h
 
 /** A note for each place of a stack: fewer leave out the inner ones first. */
 function thinned(notes: readonly Note[]): Note[] {
-  const stacks = new Map<Ticks, Note[]>();
-  for (const note of notes) stacks.set(note.start, [...(stacks.get(note.start) ?? []), note]);
-  const chordal = [...stacks.values()].some((stack) => stack.length > 1);
+  const stacks = struckTogether(notes, ({ start }) => start);
+  const chordal = stacks.some((stack) => stack.length > 1);
   // A line has no stacks: every other short note goes.
-  return [...stacks.values()].flatMap((stack, index) =>
+  return stacks.flatMap((stack, index) =>
     chordal ? (stack.length > 1 ? [...stack.slice(0, 1), ...stack.slice(2)] : stack) : index % 2 === 0 ? stack : [],
   );
 }

@@ -5,15 +5,20 @@ import type { Brief, Note, Part, PartTake, Role, Score, Take, PartId } from './s
 import { voiceTake } from './take';
 import { chosenId, withChoices, withoutPart } from './section';
 
+/** Notes by what begins together, in the order in which they come. */
+export function struckTogether<T>(notes: readonly T[], startOf: (note: T) => Ticks): T[][] {
+  const strokes = new Map<Ticks, T[]>();
+  for (const note of notes) strokes.set(startOf(note), [...(strokes.get(startOf(note)) ?? []), note]);
+  return [...strokes.values()];
+}
+
 /** Notes that begin together as one line for each voice, the highest first; where fewer sound, the upper voices do. */
 export function stacked<T extends { readonly pitch: MidiNote }>(
   notes: readonly T[],
   startOf: (note: T) => Ticks,
 ): T[][] {
-  const stacks = new Map<Ticks, T[]>();
-  for (const note of notes) stacks.set(startOf(note), [...(stacks.get(startOf(note)) ?? []), note]);
   const voices: T[][] = [];
-  for (const stack of stacks.values())
+  for (const stack of struckTogether(notes, startOf))
     stack.sort((a, b) => b.pitch - a.pitch).forEach((note, voice) => (voices[voice] ??= []).push(note));
   return voices;
 }
