@@ -5,11 +5,11 @@ import type { PartTake, Score } from '@fendro/core/song/schema';
 import { editedTake } from '@fendro/core/song/take';
 import { scoreWith } from '@fendro/core/testing/scores';
 import { musicOf, storedSong } from '@fendro/core/testing/sounding';
-import { sessionReducer } from '../state/session';
-import { Library } from '../state/library';
-import { SongActions } from '../state/song.actions';
-import { songReducer } from '../state/song.reducer';
-import { Guide } from '../workspace/guide';
+import { sessionReducer } from '../store/session';
+import { Library } from '../desks/library';
+import { SongActions } from '../store/song.actions';
+import { songReducer } from '../store/song.reducer';
+import { Guide } from '../desks/guide';
 import { Deliver } from './deliver';
 import { chosenId, withChoice } from '@fendro/core/song/section';
 

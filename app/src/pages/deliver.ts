@@ -20,11 +20,11 @@ import { keySignature } from '@fendro/core/theory/key';
 import { metreName } from '@fendro/core/theory/metre';
 import { printedName } from '@fendro/core/theory/pitch';
 import { scaleOf } from '@fendro/core/theory/scale';
-import { Library } from '../state/library';
-import { selectHeardChoices, selectScore, selectTakes } from '../state/selectors';
+import { Library } from '../desks/library';
+import { selectHeardChoices, selectScore, selectTakes } from '../store/selectors';
 import { download } from '../ui/download';
 import { Icon } from '../ui/icon';
-import { Guide } from '../workspace/guide';
+import { Guide } from '../desks/guide';
 
 interface Row {
   readonly what: string;

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { Router } from '@angular/router';
 import { KEY_LIST } from '../shell/key-list';
-import { Guide } from '../workspace/guide';
+import { Guide } from '../desks/guide';
 
 /** How things are done, the words, the keys. */
 @Component({

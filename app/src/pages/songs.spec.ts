@@ -2,9 +2,9 @@ import { Router } from '@angular/router';
 import { fireEvent } from '@testing-library/dom';
 import { signal } from '@angular/core';
 import { styleOf } from '@fendro/core/styles/styles';
-import { Library, type Result, type SongEntry } from '../state/library';
-import { Notices } from '../state/notices';
-import { Shelf } from '../state/shelf';
+import { Library, type Result, type SongEntry } from '../desks/library';
+import { Notices } from '../store/notices';
+import { Shelf } from '../store/shelf';
 import { SMALL, viewOf } from '../testing/view';
 import { Songs } from './songs';
 

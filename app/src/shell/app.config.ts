@@ -10,10 +10,10 @@ import { provideRouter, withComponentInputBinding, type Route, type Routes } fro
 import { provideServiceWorker } from '@angular/service-worker';
 import { provideStore } from '@ngrx/store';
 import { PAGE_ADDRESSES, type PageAddress } from '../pages/addresses';
-import { refusalsChangeNothing } from '../state/refusals';
-import { sessionReducer } from '../state/session';
-import { songReducer } from '../state/song.reducer';
-import { Mishaps } from '../state/mishaps';
+import { refusalsChangeNothing } from '../store/refusals';
+import { sessionReducer } from '../store/session';
+import { songReducer } from '../store/song.reducer';
+import { Mishaps } from '../store/mishaps';
 import { Overlays } from './overlays';
 
 type Page = Pick<Route, 'title' | 'loadComponent'>;

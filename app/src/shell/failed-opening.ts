@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
 import { fileNameOf } from '@fendro/core/files/file-names';
-import { Library } from '../state/library';
-import { Notices } from '../state/notices';
+import { Library } from '../desks/library';
+import { Notices } from '../store/notices';
 import { download } from '../ui/download';
 import { inWords } from '../ui/in-words';
 

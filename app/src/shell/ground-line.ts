@@ -6,10 +6,10 @@ import { tonicsFor } from '@fendro/core/theory/key';
 import { METRES, metreName } from '@fendro/core/theory/metre';
 import { pitchClassOf, printedName } from '@fendro/core/theory/pitch';
 import { scaleOf } from '@fendro/core/theory/scale';
-import { HarmonyDesk } from '../state/harmony-desk';
-import { selectScore } from '../state/selectors';
-import { Shelf } from '../state/shelf';
-import { ScoreActions } from '../state/song.actions';
+import { HarmonyDesk } from '../desks/harmony-desk';
+import { selectScore } from '../store/selectors';
+import { Shelf } from '../store/shelf';
+import { ScoreActions } from '../store/song.actions';
 import { Icon } from '../ui/icon';
 import { readTempo, SCALE_GROUPS } from '../ui/scale-groups';
 

@@ -1,5 +1,5 @@
-import { HarmonyDesk } from '../state/harmony-desk';
-import { SessionActions, type PendingGround } from '../state/session';
+import { HarmonyDesk } from '../desks/harmony-desk';
+import { SessionActions, type PendingGround } from '../store/session';
 import { SMALL, viewOf } from '../testing/view';
 import { GroundQuestion } from './ground-question';
 

@@ -5,9 +5,9 @@ import type { Following } from '@fendro/core/song/follow-ground';
 import type { Ground } from '@fendro/core/song/schema';
 import { printedName } from '@fendro/core/theory/pitch';
 import { scaleOf } from '@fendro/core/theory/scale';
-import { HarmonyDesk } from '../state/harmony-desk';
-import { selectOwnScore, selectScore, selectSession } from '../state/selectors';
-import { SessionActions } from '../state/session';
+import { HarmonyDesk } from '../desks/harmony-desk';
+import { selectOwnScore, selectScore, selectSession } from '../store/selectors';
+import { SessionActions } from '../store/session';
 
 const keyName = ({ tonic, scale }: Pick<Ground, 'tonic' | 'scale'>): string =>
   `${printedName(tonic)} ${scaleOf(scale).name.toLowerCase()}`;

@@ -4,11 +4,11 @@ import { provideStore, Store } from '@ngrx/store';
 import { scoreWith } from '@fendro/core/testing/scores';
 import { musicOf, storedSong } from '@fendro/core/testing/sounding';
 import { Playback } from '../sound/playback';
-import { Saving } from '../state/saving';
-import { selectHeard, selectOwnScore, selectSession, selectView } from '../state/selectors';
-import { SessionActions, sessionReducer } from '../state/session';
-import { SongActions, TakeActions } from '../state/song.actions';
-import { songReducer } from '../state/song.reducer';
+import { Saving } from '../store/saving';
+import { selectHeard, selectOwnScore, selectSession, selectView } from '../store/selectors';
+import { SessionActions, sessionReducer } from '../store/session';
+import { SongActions, TakeActions } from '../store/song.actions';
+import { songReducer } from '../store/song.reducer';
 import { Keys } from './keys';
 import { chosenId } from '@fendro/core/song/section';
 

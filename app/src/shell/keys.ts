@@ -2,8 +2,8 @@ import { inject, Injectable, signal } from '@angular/core';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { Playback } from '../sound/playback';
-import { Saving } from '../state/saving';
-import { HarmonyDesk } from '../state/harmony-desk';
+import { Saving } from '../store/saving';
+import { HarmonyDesk } from '../desks/harmony-desk';
 import {
   selectLine,
   selectPart,
@@ -12,10 +12,10 @@ import {
   selectSection,
   selectSession,
   selectView,
-} from '../state/selectors';
-import { SessionActions } from '../state/session';
-import { ScoreActions, SongActions } from '../state/song.actions';
-import { Notices } from '../state/notices';
+} from '../store/selectors';
+import { SessionActions } from '../store/session';
+import { ScoreActions, SongActions } from '../store/song.actions';
+import { Notices } from '../store/notices';
 import { TapTempo } from './tap-tempo';
 
 /** Elements in which letters and Space are typed or pressed, not commanded. */

@@ -12,7 +12,7 @@ import { groundOf } from '@fendro/core/song/ground';
 import { barTicks, beatsOf } from '@fendro/core/theory/metre';
 import type { Ticks } from '@fendro/core/theory/units';
 import { Playback } from '../sound/playback';
-import { selectPlaced, selectScore, selectView } from '../state/selectors';
+import { selectPlaced, selectScore, selectView } from '../store/selectors';
 
 /** Bar and beat of the section that plays, as in “7.3”. Written straight into the page, many times a second. */
 @Component({

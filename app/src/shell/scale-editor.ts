@@ -3,10 +3,10 @@ import { Store } from '@ngrx/store';
 import { tonicsFor } from '@fendro/core/theory/key';
 import { pitchClassOf, printedName } from '@fendro/core/theory/pitch';
 import { makeOwnScale, scaleOf } from '@fendro/core/theory/scale';
-import { HarmonyDesk } from '../state/harmony-desk';
-import { selectOwnScore } from '../state/selectors';
-import { Shelf } from '../state/shelf';
-import { ScoreActions } from '../state/song.actions';
+import { HarmonyDesk } from '../desks/harmony-desk';
+import { selectOwnScore } from '../store/selectors';
+import { Shelf } from '../store/shelf';
+import { ScoreActions } from '../store/song.actions';
 import { readWhole } from '../ui/read-number';
 
 /** How likely a degree is that nobody has weighed, in %. */

@@ -1,7 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { TEMPO_LIMITS } from '@fendro/core/song/schema';
-import { ScoreActions } from '../state/song.actions';
+import { ScoreActions } from '../store/song.actions';
 
 /** Taps further apart than this begin a new count. */
 const PAUSE_MS = 2200;

@@ -19,7 +19,7 @@ import { perform, pickUpOf, type Performance } from '@fendro/core/sounding/perfo
 import { chordInstrument, voicesOf } from '@fendro/core/sounding/setup';
 import { barTicks } from '@fendro/core/theory/metre';
 import type { Ticks } from '@fendro/core/theory/units';
-import { selectChordSetting, selectLine, selectSection, selectSession, selectSong } from '../state/selectors';
+import { selectChordSetting, selectLine, selectSection, selectSession, selectSong } from '../store/selectors';
 import { chordsGuide } from './chord-guide';
 import { changedLines, contentsOf, goneLines, type Contents } from './contents';
 import { SoundEngine } from './engine';

@@ -4,7 +4,7 @@ import { barOf } from '@fendro/core/song/ground';
 import { layOut, NOTHING_HEARD, songTicks, type Music, type Placed, type Takes } from '@fendro/core/song/resolve';
 import type { Score } from '@fendro/core/song/schema';
 import type { Span } from '@fendro/core/sounding/course';
-import { selectHeard, selectPlaced, selectScore, selectSession, selectTakes, selectView } from '../state/selectors';
+import { selectHeard, selectPlaced, selectScore, selectSession, selectTakes, selectView } from '../store/selectors';
 
 /** What the transport plays: the song, or a guest in its place. */
 @Injectable({ providedIn: 'root' })

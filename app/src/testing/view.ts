@@ -8,10 +8,10 @@ import { scoreWith } from '@fendro/core/testing/scores';
 import { musicOf, storedSong } from '@fendro/core/testing/sounding';
 import { fireEvent, queries, within, type BoundFunctions } from '@testing-library/dom';
 import { Playback } from '../sound/playback';
-import { sessionReducer, type SessionState } from '../state/session';
-import { selectOwnScore, selectSession, selectSong } from '../state/selectors';
-import { SongActions } from '../state/song.actions';
-import { songReducer, type SongState } from '../state/song.reducer';
+import { sessionReducer, type SessionState } from '../store/session';
+import { selectOwnScore, selectSession, selectSong } from '../store/selectors';
+import { SongActions } from '../store/song.actions';
+import { songReducer, type SongState } from '../store/song.reducer';
 
 /** Shows single components for specs, over the real store and a small song that is open. */
 
@@ -25,6 +25,7 @@ export const silentPlayback = () => ({
   stop: jest.fn(),
   watch: () => () => undefined,
   levelOf: () => 0,
+  guest: Object.assign(() => null, { set: jest.fn() }),
 });
 
 interface Wish {

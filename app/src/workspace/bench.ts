@@ -8,8 +8,8 @@ import { isDrumRole } from '@fendro/core/song/roles';
 import { HARMONY, type PartId } from '@fendro/core/song/schema';
 import { splitVoices } from '@fendro/core/song/voices';
 import { fittedNotes } from '@fendro/core/song/follow-chords';
-import { newId } from '../state/ids';
-import { Drafting } from '../state/drafting';
+import { newId } from '../store/ids';
+import { Drafting } from '../desks/drafting';
 import {
   selectLine,
   selectMusic,
@@ -19,10 +19,10 @@ import {
   selectSection,
   selectSession,
   selectTakes,
-} from '../state/selectors';
-import { SoloDesk } from '../state/solo-desk';
-import { SessionActions, type SwitchAt } from '../state/session';
-import { ScoreActions } from '../state/song.actions';
+} from '../store/selectors';
+import { SoloDesk } from '../desks/solo-desk';
+import { SessionActions, type SwitchAt } from '../store/session';
+import { ScoreActions } from '../store/song.actions';
 import { Icon } from '../ui/icon';
 import { nameIn } from '../ui/spoken';
 import { Tabs, type Tab } from '../ui/tabs';

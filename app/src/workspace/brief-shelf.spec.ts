@@ -1,7 +1,7 @@
 import { signal } from '@angular/core';
 import { roleOf } from '@fendro/core/song/roles';
 import { fireEvent } from '@testing-library/dom';
-import { Shelf } from '../state/shelf';
+import { Shelf } from '../store/shelf';
 import { SMALL, viewOf } from '../testing/view';
 import { BriefShelf } from './brief-shelf';
 

@@ -5,9 +5,9 @@ import { takenBrief } from '@fendro/core/song/briefs';
 import { isDrumRole, roleOf } from '@fendro/core/song/roles';
 import type { Brief, Part, Role } from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
-import { selectScore } from '../state/selectors';
-import { Shelf } from '../state/shelf';
-import { ScoreActions } from '../state/song.actions';
+import { selectScore } from '../store/selectors';
+import { Shelf } from '../store/shelf';
+import { ScoreActions } from '../store/song.actions';
 
 /** Briefs taken over from other parts and from the shelf, and saved there. */
 @Component({

@@ -1,16 +1,16 @@
 import { HARMONY } from '@fendro/core/song/schema';
 import { fireEvent } from '@testing-library/dom';
-import { selectChords } from '../state/selectors';
+import { selectChords } from '../store/selectors';
 import { SMALL, viewOf } from '../testing/view';
 import { systemsOf } from './bar-geometry';
 import { ChordRow } from './chord-row';
-import { ChordCommands } from './harmony/chord-commands';
+import { ChordDesk } from '../desks/chord-desk';
 
 const { score } = SMALL;
 const [verse] = score.sections;
 
 function row() {
-  const view = viewOf(ChordRow, { inputs: { system: systemsOf(verse!, score)[0]! }, providers: [ChordCommands] });
+  const view = viewOf(ChordRow, { inputs: { system: systemsOf(verse!, score)[0]! }, providers: [ChordDesk] });
   view.page.dataset['region'] = 'sheet';
   const cell = (name: RegExp): HTMLElement => view.by.getByRole('button', { name });
   const caret = (): HTMLInputElement | null => view.by.queryByRole<HTMLInputElement>('textbox', { name: 'Chord' });

@@ -14,12 +14,12 @@ import { HARMONY, type ChordSpan } from '@fendro/core/song/schema';
 import { beatsOf } from '@fendro/core/theory/metre';
 import { readChord } from '@fendro/core/theory/read-chord';
 import type { Ticks } from '@fendro/core/theory/units';
-import { HarmonyDesk } from '../state/harmony-desk';
-import { selectBar, selectSection, selectLine, selectSession } from '../state/selectors';
-import { CHORD_GRIDS, SessionActions } from '../state/session';
+import { HarmonyDesk } from '../desks/harmony-desk';
+import { selectBar, selectSection, selectLine, selectSession } from '../store/selectors';
+import { CHORD_GRIDS, SessionActions } from '../store/session';
 import { ChordSymbol } from '../ui/chord-symbol';
 import type { System } from './bar-geometry';
-import { ChordCommands } from './harmony/chord-commands';
+import { ChordDesk } from '../desks/chord-desk';
 
 interface Cell {
   readonly at: Ticks;
@@ -132,7 +132,7 @@ interface Cell {
 export class ChordRow {
   private readonly store = inject(Store);
   private readonly desk = inject(HarmonyDesk);
-  private readonly commands = inject(ChordCommands);
+  private readonly commands = inject(ChordDesk);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   readonly system = input.required<System>();
   private readonly session = this.store.selectSignal(selectSession);

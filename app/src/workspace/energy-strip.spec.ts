@@ -1,6 +1,6 @@
 import { layOut } from '@fendro/core/song/resolve';
 import { fireEvent } from '@testing-library/dom';
-import { ScoreActions } from '../state/song.actions';
+import { ScoreActions } from '../store/song.actions';
 import { SMALL, viewOf } from '../testing/view';
 import { EnergyStrip } from './energy-strip';
 

@@ -3,8 +3,8 @@ import { Store } from '@ngrx/store';
 import { energyCurve, EVEN } from '@fendro/core/song/energy';
 import type { Placed } from '@fendro/core/song/resolve';
 import { clamp } from '@fendro/core/theory/units';
-import { selectBar, selectScore } from '../state/selectors';
-import { ScoreActions } from '../state/song.actions';
+import { selectBar, selectScore } from '../store/selectors';
+import { ScoreActions } from '../store/song.actions';
 
 const SAMPLES = 12;
 const HEIGHT = 20;

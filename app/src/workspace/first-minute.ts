@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { Icon } from '../ui/icon';
-import { Guide, GUIDE_STEPS } from './guide';
+import { Guide, GUIDE_STEPS } from '../desks/guide';
 
 /** The guided first minute as a strip along the foot of the workspace. */
 @Component({

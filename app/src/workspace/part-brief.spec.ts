@@ -3,7 +3,7 @@ import { changeBrief } from '@fendro/core/song/edit';
 import { roleOf } from '@fendro/core/song/roles';
 import type { Role, Score } from '@fendro/core/song/schema';
 import { fireEvent } from '@testing-library/dom';
-import { Drafting } from '../state/drafting';
+import { Drafting } from '../desks/drafting';
 import { SMALL, View, viewOf } from '../testing/view';
 import { BriefShelf } from './brief-shelf';
 import { PartBriefControl } from './part-brief';

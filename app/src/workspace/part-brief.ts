@@ -5,10 +5,10 @@ import { isDrumRole, roleOf } from '@fendro/core/song/roles';
 import { BASS_WAYS, DRUM_TIMES, GRIDS, type Brief, type Part } from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { styleIn } from '@fendro/core/styles/styles';
-import { Drafting } from '../state/drafting';
-import { selectScore } from '../state/selectors';
+import { Drafting } from '../desks/drafting';
+import { selectScore } from '../store/selectors';
 import { BriefShelf } from './brief-shelf';
-import { ScoreActions } from '../state/song.actions';
+import { ScoreActions } from '../store/song.actions';
 import { Sentence, type SentenceWord } from '../ui/sentence';
 import { nameIn } from '../ui/spoken';
 

@@ -2,7 +2,7 @@ import { LIMITS } from '@fendro/core/song/limits';
 import type { Score } from '@fendro/core/song/schema';
 import { fireEvent, within } from '@testing-library/dom';
 import { Playback } from '../sound/playback';
-import { SessionActions } from '../state/session';
+import { SessionActions } from '../store/session';
 import { silentPlayback, SMALL, viewOf } from '../testing/view';
 import { RunningOrder } from './running-order';
 

@@ -26,7 +26,7 @@ import { ENDINGS, type Ending } from '@fendro/core/song/style';
 import { styleIn } from '@fendro/core/styles/styles';
 import { TICKS_PER_QUARTER } from '@fendro/core/theory/units';
 import { Playback } from '../sound/playback';
-import { newId } from '../state/ids';
+import { newId } from '../store/ids';
 import {
   selectMusic,
   selectOwnScore,
@@ -35,9 +35,9 @@ import {
   selectSession,
   selectTakes,
   selectView,
-} from '../state/selectors';
-import { SessionActions } from '../state/session';
-import { ScoreActions } from '../state/song.actions';
+} from '../store/selectors';
+import { SessionActions } from '../store/session';
+import { ScoreActions } from '../store/song.actions';
 import { Icon } from '../ui/icon';
 import { EnergyStrip } from './energy-strip';
 import { NotePicture, shapeOf } from '../ui/note-picture';

@@ -1,6 +1,6 @@
 import type { Score } from '@fendro/core/song/schema';
-import { HarmonyDesk } from '../state/harmony-desk';
-import { SessionActions } from '../state/session';
+import { HarmonyDesk } from '../desks/harmony-desk';
+import { SessionActions } from '../store/session';
 import { SMALL, viewOf } from '../testing/view';
 import { SectionGround } from './section-ground';
 

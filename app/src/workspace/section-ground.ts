@@ -5,8 +5,8 @@ import { tonicsFor } from '@fendro/core/theory/key';
 import { METRES, metreName } from '@fendro/core/theory/metre';
 import { pitchClassOf, printedName } from '@fendro/core/theory/pitch';
 import { readTempo, SCALE_GROUPS } from '../ui/scale-groups';
-import { HarmonyDesk } from '../state/harmony-desk';
-import { selectGround, selectOwnScore, selectSection } from '../state/selectors';
+import { HarmonyDesk } from '../desks/harmony-desk';
+import { selectGround, selectOwnScore, selectSection } from '../store/selectors';
 
 /** Where a section may stand on another key, metre or tempo than the song. */
 @Component({

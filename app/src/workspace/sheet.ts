@@ -37,9 +37,10 @@ import { printedName } from '@fendro/core/theory/pitch';
 import { scaleOf } from '@fendro/core/theory/scale';
 import type { Ticks } from '@fendro/core/theory/units';
 import { Playback } from '../sound/playback';
-import { Drafting } from '../state/drafting';
-import { newId } from '../state/ids';
-import { HarmonyDesk } from '../state/harmony-desk';
+import { DRAWER_IDS, DRAWERS } from '../drawers/registry';
+import { Drafting } from '../desks/drafting';
+import { newId } from '../store/ids';
+import { HarmonyDesk } from '../desks/harmony-desk';
 import {
   selectBar,
   selectChords,
@@ -53,10 +54,10 @@ import {
   selectSession,
   selectTakes,
   selectView,
-} from '../state/selectors';
-import { SoloDesk } from '../state/solo-desk';
-import { SessionActions, type Drawer } from '../state/session';
-import { ScoreActions } from '../state/song.actions';
+} from '../store/selectors';
+import { SoloDesk } from '../desks/solo-desk';
+import { SessionActions, type Drawer } from '../store/session';
+import { ScoreActions } from '../store/song.actions';
 import { Icon } from '../ui/icon';
 import { NotePicture, shapeOf } from '../ui/note-picture';
 import { readWhole } from '../ui/read-number';
@@ -97,6 +98,7 @@ export class Sheet {
   private readonly placed = this.store.selectSignal(selectPlaced);
 
   protected readonly HARMONY = HARMONY;
+  protected readonly drawers = DRAWER_IDS.map((id) => ({ id, name: DRAWERS[id].name }));
   protected readonly roles = ROLES.map((role) => ({ role, name: roleOf(role).name }));
   protected readonly bar = this.store.selectSignal(selectBar);
   protected readonly ownGroundOpen = signal(false);

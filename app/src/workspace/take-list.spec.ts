@@ -2,11 +2,11 @@ import { remark, verdictOf } from '@fendro/core/song/edit';
 import { chosenId } from '@fendro/core/song/section';
 import { fireEvent } from '@testing-library/dom';
 import { Playback } from '../sound/playback';
-import { Drafting } from '../state/drafting';
-import { HarmonyDesk } from '../state/harmony-desk';
-import { Notices } from '../state/notices';
-import { Shelf } from '../state/shelf';
-import { TakeActions } from '../state/song.actions';
+import { Drafting } from '../desks/drafting';
+import { HarmonyDesk } from '../desks/harmony-desk';
+import { Notices } from '../store/notices';
+import { Shelf } from '../store/shelf';
+import { TakeActions } from '../store/song.actions';
 import { silentPlayback, SMALL, viewOf } from '../testing/view';
 import { TakeList } from './take-list';
 

@@ -30,10 +30,10 @@ import { LONGEST_PHRASE_NAME, phraseFrom } from '@fendro/core/song/own-phrase';
 import { groundOf, keyOf } from '@fendro/core/song/ground';
 import { fittedNotes } from '@fendro/core/song/follow-chords';
 import { noteRoles, type NoteRole } from '@fendro/core/study/note-roles';
-import { Notices } from '../state/notices';
+import { Notices } from '../store/notices';
 import { Playback } from '../sound/playback';
-import { Drafting } from '../state/drafting';
-import { HarmonyDesk } from '../state/harmony-desk';
+import { Drafting } from '../desks/drafting';
+import { HarmonyDesk } from '../desks/harmony-desk';
 import {
   selectBar,
   selectChords,
@@ -47,11 +47,11 @@ import {
   selectSession,
   selectSounding,
   selectTakes,
-} from '../state/selectors';
-import { newId } from '../state/ids';
-import { SessionActions } from '../state/session';
-import { Shelf } from '../state/shelf';
-import { TakeActions } from '../state/song.actions';
+} from '../store/selectors';
+import { newId } from '../store/ids';
+import { SessionActions } from '../store/session';
+import { Shelf } from '../store/shelf';
+import { TakeActions } from '../store/song.actions';
 import { ChordSymbol } from '../ui/chord-symbol';
 import { downloadAddress } from '../ui/download';
 import { Icon } from '../ui/icon';

@@ -1,40 +1,26 @@
 import { afterRenderEffect, ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { Mishaps } from '../state/mishaps';
-import { selectScore, selectSession, selectSong } from '../state/selectors';
+import { Mishaps } from '../store/mishaps';
+import { selectScore, selectDrawer, selectSong } from '../store/selectors';
+import { DrawerFrame } from '../drawers/drawer-frame';
 import { Bench } from './bench';
 import { FirstMinute } from './first-minute';
-import { MixDrawer } from './mix-drawer';
-import { PhrasesDrawer } from './phrases-drawer';
 import { RunningOrder } from './running-order';
 import { Sheet } from './sheet';
-import { StylesDrawer } from './styles/styles-drawer';
 
-/** Where songs are made: the running order above, the sheet, the bench beside it, the mix below when asked for. */
+/** Where songs are made: the running order above, the sheet, the bench beside it, a drawer below when asked for. */
 @Component({
   selector: 'fd-workspace',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RunningOrder, Sheet, Bench, MixDrawer, StylesDrawer, PhrasesDrawer, FirstMinute],
+  imports: [RunningOrder, Sheet, Bench, DrawerFrame, FirstMinute],
   template: `
     <h1 class="spoken-only">{{ score()?.title }}</h1>
     <fd-running-order />
     <div class="middle">
       <div class="left">
         <fd-sheet />
-        @switch (session().drawer) {
-          @case ('mix') {
-            <fd-mix-drawer />
-          }
-          @case ('styles') {
-            @defer (on immediate) {
-              <fd-styles-drawer />
-            }
-          }
-          @case ('phrases') {
-            @defer (on immediate) {
-              <fd-phrases-drawer />
-            }
-          }
+        @if (drawer(); as drawer) {
+          <fd-drawer-frame [drawer]="drawer" />
         }
       </div>
       <fd-bench />
@@ -78,7 +64,7 @@ import { StylesDrawer } from './styles/styles-drawer';
 export class Workspace {
   private readonly store = inject(Store);
   protected readonly score = this.store.selectSignal(selectScore);
-  protected readonly session = this.store.selectSignal(selectSession);
+  protected readonly drawer = this.store.selectSignal(selectDrawer);
 
   constructor() {
     const [mishaps, song] = [inject(Mishaps), this.store.selectSignal(selectSong)];

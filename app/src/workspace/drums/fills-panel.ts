@@ -5,8 +5,8 @@ import { partTake, sectionTicks, soundingId } from '@fendro/core/song/resolve';
 import type { PartTake } from '@fendro/core/song/schema';
 import { styleIn } from '@fendro/core/styles/styles';
 import { Playback } from '../../sound/playback';
-import { HarmonyDesk } from '../../state/harmony-desk';
-import { newId } from '../../state/ids';
+import { HarmonyDesk } from '../../desks/harmony-desk';
+import { newId } from '../../store/ids';
 import {
   selectBar,
   selectGround,
@@ -17,8 +17,8 @@ import {
   selectSession,
   selectTakes,
   selectView,
-} from '../../state/selectors';
-import { TakeActions } from '../../state/song.actions';
+} from '../../store/selectors';
+import { TakeActions } from '../../store/song.actions';
 import { IdeaList, type Idea } from '../../ui/idea-list';
 import { editedTake } from '@fendro/core/song/take';
 

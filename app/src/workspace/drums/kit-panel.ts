@@ -2,8 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { Store } from '@ngrx/store';
 import { drumName, KIT_KEYS } from '@fendro/core/sounding/drum-names';
 import { writtenNotes } from '@fendro/core/sounding/stages';
-import { selectMusic, selectPart, selectScore, selectSection } from '../../state/selectors';
-import { ScoreActions } from '../../state/song.actions';
+import { selectMusic, selectPart, selectScore, selectSection } from '../../store/selectors';
+import { ScoreActions } from '../../store/song.actions';
 
 /** The drums that a part strikes, each of which may be swapped for another drum of the kit. */
 @Component({

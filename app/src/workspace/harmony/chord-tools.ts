@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
-import { HarmonyDesk } from '../../state/harmony-desk';
-import { selectSession } from '../../state/selectors';
-import { CHORD_GRIDS, SessionActions, type ChordGrid } from '../../state/session';
-import { ChordCommands } from './chord-commands';
+import { HarmonyDesk } from '../../desks/harmony-desk';
+import { selectSession } from '../../store/selectors';
+import { CHORD_GRIDS, SessionActions, type ChordGrid } from '../../store/session';
+import { ChordDesk } from '../../desks/chord-desk';
 
 /** What can be done to the selected bars' chords, or to the chord in focus: one slim row over the sheet. */
 @Component({
@@ -120,7 +120,7 @@ import { ChordCommands } from './chord-commands';
 export class ChordTools {
   private readonly store = inject(Store);
   private readonly desk = inject(HarmonyDesk);
-  protected readonly commands = inject(ChordCommands);
+  protected readonly commands = inject(ChordDesk);
   protected readonly session = this.store.selectSignal(selectSession);
   protected readonly grids = Object.keys(CHORD_GRIDS) as ChordGrid[];
 

@@ -6,9 +6,9 @@ import type { ChordSpan } from '@fendro/core/song/schema';
 import { collection, findFormulas, formulaChords, type Formula } from '@fendro/core/styles/progressions/collection';
 import { chordSymbol } from '@fendro/core/theory/chord';
 import { Playback } from '../../sound/playback';
-import { HarmonyDesk } from '../../state/harmony-desk';
-import { selectBar, selectSession } from '../../state/selectors';
-import { Shelf, type ShelfProgression } from '../../state/shelf';
+import { HarmonyDesk } from '../../desks/harmony-desk';
+import { selectBar, selectSession } from '../../store/selectors';
+import { Shelf, type ShelfProgression } from '../../store/shelf';
 import { IdeaList, type Idea } from '../../ui/idea-list';
 
 const SHOWN = 80;

@@ -4,7 +4,7 @@ import { voicedChords } from '@fendro/core/voicing/chord-line';
 import { chordFacts } from '@fendro/core/study/chord-facts';
 import { chordSymbol } from '@fendro/core/theory/chord';
 import { pitchClassOf, printedName } from '@fendro/core/theory/pitch';
-import { HarmonyDesk } from '../../state/harmony-desk';
+import { HarmonyDesk } from '../../desks/harmony-desk';
 import { FretboardPicture } from '../../ui/fretboard-picture';
 import { KeyboardPicture } from '../../ui/keyboard-picture';
 

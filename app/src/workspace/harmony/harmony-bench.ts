@@ -2,9 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { Store } from '@ngrx/store';
 import { readChord } from '@fendro/core/theory/read-chord';
 import { typeChords } from '@fendro/core/song/chord-edit';
-import { HarmonyDesk } from '../../state/harmony-desk';
-import { selectBar, selectSession } from '../../state/selectors';
-import { CHORD_TABS, SessionActions, type ChordTab } from '../../state/session';
+import { HarmonyDesk } from '../../desks/harmony-desk';
+import { selectBar, selectSession } from '../../store/selectors';
+import { CHORD_TABS, SessionActions, type ChordTab } from '../../store/session';
 import { Tabs } from '../../ui/tabs';
 import { CollectionPanel } from './collection-panel';
 import { FactsPanel } from './facts-panel';

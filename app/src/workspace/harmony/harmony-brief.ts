@@ -5,8 +5,8 @@ import { soundingId } from '@fendro/core/song/resolve';
 import { harmonyBriefFor } from '@fendro/core/song/briefs';
 import { styleIn } from '@fendro/core/styles/styles';
 import { readChord } from '@fendro/core/theory/read-chord';
-import { selectHeard, selectScore } from '../../state/selectors';
-import { ScoreActions } from '../../state/song.actions';
+import { selectHeard, selectScore } from '../../store/selectors';
+import { ScoreActions } from '../../store/song.actions';
 import { Sentence, type SentenceWord } from '../../ui/sentence';
 
 const PACES = [0.5, 1, 2] as const;

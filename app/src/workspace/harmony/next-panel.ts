@@ -6,9 +6,9 @@ import { chordSymbol, type Chord } from '@fendro/core/theory/chord';
 import { romanNumeral } from '@fendro/core/theory/harmony-role';
 import { Store } from '@ngrx/store';
 import { Playback } from '../../sound/playback';
-import { HarmonyDesk } from '../../state/harmony-desk';
-import { selectBar, selectSession } from '../../state/selectors';
-import { SessionActions } from '../../state/session';
+import { HarmonyDesk } from '../../desks/harmony-desk';
+import { selectBar, selectSession } from '../../store/selectors';
+import { SessionActions } from '../../store/session';
 import { IdeaList, type Idea } from '../../ui/idea-list';
 
 /** What could come next after the chord in focus, and what could stand in its place, each with its reasons. */

@@ -15,11 +15,11 @@ import { chordSymbol } from '@fendro/core/theory/chord';
 import { barTicks, beatsOf, metreName } from '@fendro/core/theory/metre';
 import { SIXTEENTH } from '@fendro/core/theory/units';
 import { Playback } from '../../sound/playback';
-import { HarmonyDesk } from '../../state/harmony-desk';
-import { selectSong } from '../../state/selectors';
-import { SessionActions } from '../../state/session';
-import { Shelf } from '../../state/shelf';
-import { ScoreActions } from '../../state/song.actions';
+import { HarmonyDesk } from '../../desks/harmony-desk';
+import { selectSong } from '../../store/selectors';
+import { SessionActions } from '../../store/session';
+import { Shelf } from '../../store/shelf';
+import { ScoreActions } from '../../store/song.actions';
 import { IdeaList, type Idea } from '../../ui/idea-list';
 
 /** What a cell of a rhythm goes through when it is pressed. */

@@ -1,16 +1,16 @@
 import { HARMONY, type ChordSpan } from '@fendro/core/song/schema';
 import { voicedChords } from '@fendro/core/voicing/chord-line';
 import { within } from '@testing-library/dom';
-import { HarmonyDesk } from '../../state/harmony-desk';
-import { selectChords } from '../../state/selectors';
-import { SessionActions } from '../../state/session';
+import { HarmonyDesk } from '../../desks/harmony-desk';
+import { selectChords } from '../../store/selectors';
+import { SessionActions } from '../../store/session';
 import { SMALL, viewOf } from '../../testing/view';
-import { ChordCommands } from './chord-commands';
+import { ChordDesk } from '../../desks/chord-desk';
 import { VoicingPanel } from './voicing-panel';
 
 function panel() {
   const view = viewOf(VoicingPanel, {
-    providers: [ChordCommands],
+    providers: [ChordDesk],
     done: [SessionActions.lineFocused({ line: HARMONY }), SessionActions.chordFocused({ at: 0 })],
   });
   const first = (): ChordSpan => view.store.selectSignal(selectChords)()[0]!;

@@ -6,13 +6,13 @@ import { averageMotion, rootPositions } from '@fendro/core/voicing/voicing';
 import { BASS_NOTES, SPREADS, VOICING_FAMILIES, type ChordSetting, type ChordSpan } from '@fendro/core/song/schema';
 import { chordSymbol } from '@fendro/core/theory/chord';
 import { clamp } from '@fendro/core/theory/units';
-import { HarmonyDesk } from '../../state/harmony-desk';
-import { selectScore } from '../../state/selectors';
-import { ScoreActions } from '../../state/song.actions';
+import { HarmonyDesk } from '../../desks/harmony-desk';
+import { selectScore } from '../../store/selectors';
+import { ScoreActions } from '../../store/song.actions';
 import { FretboardPicture } from '../../ui/fretboard-picture';
 import { KeyboardPicture } from '../../ui/keyboard-picture';
 import { nameIn } from '../../ui/spoken';
-import { ChordCommands } from './chord-commands';
+import { ChordDesk } from '../../desks/chord-desk';
 import { isAccompaniment } from '@fendro/core/song/roles';
 
 const FAMILY_WORDS = { keyboard: 'keyboard', guitar: 'guitar', ensemble: 'four voices' } as const;
@@ -28,7 +28,7 @@ const FAMILY_WORDS = { keyboard: 'keyboard', guitar: 'guitar', ensemble: 'four v
 export class VoicingPanel {
   private readonly store = inject(Store);
   protected readonly desk = inject(HarmonyDesk);
-  protected readonly commands = inject(ChordCommands);
+  protected readonly commands = inject(ChordDesk);
   private readonly score = this.store.selectSignal(selectScore);
   protected readonly families = VOICING_FAMILIES.map((family) => ({ family, text: FAMILY_WORDS[family] }));
   protected readonly spreads = SPREADS;

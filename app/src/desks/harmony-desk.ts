@@ -25,7 +25,7 @@ import { styleIn } from '@fendro/core/styles/styles';
 import type { Key } from '@fendro/core/theory/key';
 import type { Stretch, Typing } from '@fendro/core/song/chord-edit';
 import type { Ticks } from '@fendro/core/theory/units';
-import { newId } from './ids';
+import { newId } from '../store/ids';
 import {
   selectBar,
   selectChords,
@@ -39,9 +39,9 @@ import {
   selectSession,
   selectSong,
   selectTakes,
-} from './selectors';
-import { SessionActions } from './session';
-import { ScoreActions, TakeActions } from './song.actions';
+} from '../store/selectors';
+import { SessionActions } from '../store/session';
+import { ScoreActions, TakeActions } from '../store/song.actions';
 import { voicedTake, type Place, chordsTake } from '@fendro/core/song/take';
 import { hasMusic } from '@fendro/core/song/section';
 

@@ -3,9 +3,9 @@ import { provideStore, Store } from '@ngrx/store';
 import type { Style } from '@fendro/core/song/style';
 import { styleOf } from '@fendro/core/styles/styles';
 import { scoreWith } from '@fendro/core/testing/scores';
-import { sessionReducer } from '../../state/session';
-import { SongActions } from '../../state/song.actions';
-import { songReducer } from '../../state/song.reducer';
+import { sessionReducer } from '../../store/session';
+import { SongActions } from '../../store/song.actions';
+import { songReducer } from '../../store/song.reducer';
 import { StyleEditor } from './style-editor';
 
 const soul = styleOf('soul');

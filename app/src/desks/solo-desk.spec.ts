@@ -1,11 +1,11 @@
 import { TestBed } from '@angular/core/testing';
 import { provideStore, Store } from '@ngrx/store';
 import { scoreWith } from '@fendro/core/testing/scores';
-import { selectLine, selectScore, selectTakes, takesOf } from './selectors';
-import { SessionActions, sessionReducer } from './session';
+import { selectLine, selectScore, selectTakes, takesOf } from '../store/selectors';
+import { SessionActions, sessionReducer } from '../store/session';
 import { SoloDesk } from './solo-desk';
-import { SongActions } from './song.actions';
-import { songReducer } from './song.reducer';
+import { SongActions } from '../store/song.actions';
+import { songReducer } from '../store/song.reducer';
 
 const { song, score: drafted } = scoreWith(3, 0);
 

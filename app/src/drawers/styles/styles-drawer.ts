@@ -16,11 +16,11 @@ import { STYLES, styleOf, withStyle } from '@fendro/core/styles/styles';
 import { metreName, METRES } from '@fendro/core/theory/metre';
 import { scaleOf } from '@fendro/core/theory/scale';
 import { Playback } from '../../sound/playback';
-import { newId } from '../../state/ids';
-import { selectHeard, selectOwnScore, selectPart, selectSection, selectSong, selectTakes } from '../../state/selectors';
-import { SessionActions } from '../../state/session';
-import { ScoreActions } from '../../state/song.actions';
-import { Shelf } from '../../state/shelf';
+import { newId } from '../../store/ids';
+import { selectHeard, selectOwnScore, selectPart, selectSection, selectSong, selectTakes } from '../../store/selectors';
+import { SessionActions } from '../../store/session';
+import { ScoreActions } from '../../store/song.actions';
+import { Shelf } from '../../store/shelf';
 import { download } from '../../ui/download';
 import { Icon } from '../../ui/icon';
 import { IdeaList, type Idea } from '../../ui/idea-list';
@@ -36,105 +36,92 @@ import { withChoices } from '@fendro/core/song/section';
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [MatTooltip, Icon, IdeaList, StyleEditor],
   template: `
-    <section
-      class="drawer"
-      [class.tall]="editing() !== null"
-      data-region="drawer"
-      data-opened-by="[data-opens=styles]"
-      aria-label="Styles"
-    >
-      <header>
-        <h2>Styles</h2>
-        <input
-          #words
-          class="field find"
-          type="search"
-          aria-label="Find styles by words"
-          placeholder="latin bright 100"
-          [value]="query()"
-          (input)="query.set(words.value)"
+    <header [class.tall]="editing() !== null">
+      <h2>Styles</h2>
+      <input
+        #words
+        class="field find"
+        type="search"
+        aria-label="Find styles by words"
+        placeholder="latin bright 100"
+        [value]="query()"
+        (input)="query.set(words.value)"
+      />
+      <span class="quiet" role="status">{{ working() ? 'drafting its band …' : ideas().length + ' found' }}</span>
+      <span class="gap"></span>
+      <label class="button small"
+        ><fd-icon name="upload" />Open a style file<input
+          #file
+          class="spoken-only"
+          type="file"
+          accept=".fendro-style,.json,application/json"
+          (change)="openFile(file)"
+      /></label>
+    </header>
+    @for (problem of problems(); track problem) {
+      <p class="problem" role="alert">{{ problem }}</p>
+    }
+    @if (editing(); as style) {
+      <fd-style-editor [style]="style" [isNew]="isNew()" (saved)="save($event)" (left)="editing.set(null)" />
+    } @else {
+      <div class="columns">
+        <fd-idea-list
+          label="Styles"
+          [ideas]="ideas()"
+          [current]="current()"
+          nothing="No style by these words. Try a family, a mood, a metre or a tempo."
+          (heard)="hear($event)"
+          (taken)="apply()"
+          (left)="letGo()"
         />
-        <span class="quiet" role="status">{{ working() ? 'drafting its band …' : ideas().length + ' found' }}</span>
-        <span class="gap"></span>
-        <label class="button small"
-          ><fd-icon name="upload" />Open a style file<input
-            #file
-            class="spoken-only"
-            type="file"
-            accept=".fendro-style,.json,application/json"
-            (change)="openFile(file)"
-        /></label>
-        <button class="button bare small" aria-label="Close the styles" (click)="close()">
-          <fd-icon name="close" />
-        </button>
-      </header>
-      @for (problem of problems(); track problem) {
-        <p class="problem" role="alert">{{ problem }}</p>
-      }
-      @if (editing(); as style) {
-        <fd-style-editor [style]="style" [isNew]="isNew()" (saved)="save($event)" (left)="editing.set(null)" />
-      } @else {
-        <div class="columns">
-          <fd-idea-list
-            label="Styles"
-            [ideas]="ideas()"
-            [current]="current()"
-            nothing="No style by these words. Try a family, a mood, a metre or a tempo."
-            (heard)="hear($event)"
-            (taken)="apply()"
-            (left)="letGo()"
-          />
-          <div class="side">
-            @if (shown(); as shown) {
-              <p>
-                <b>{{ shown.name }}</b>, at home in {{ shown.metres }} at {{ shown.tempo }}, in {{ shown.scales }}.
-              </p>
-              <p class="quiet">Its band: {{ shown.band }}.</p>
-              <div class="row">
-                <label
-                  ><input type="checkbox" [checked]="pace()" (change)="pace.set(!pace())" /> its tempo and metre</label
-                >
-                <label
-                  ><input type="checkbox" [checked]="sounds()" (change)="sounds.set(!sounds())" /> its instruments and
-                  levels</label
-                >
-                <label
-                  ><input type="checkbox" [checked]="missing()" (change)="missing.set(!missing())" /> parts that I
-                  lack</label
-                >
-              </div>
-              <div class="row">
-                <button class="button small primary" (click)="apply()">Apply to the song</button>
-                <button class="button small" (click)="applyToSection()">Only to {{ section()?.name }}</button>
-                @if (part(); as part) {
-                  <button class="button small" (click)="applyToPart()">Only to {{ part.name }}</button>
+        <div class="side">
+          @if (shown(); as shown) {
+            <p>
+              <b>{{ shown.name }}</b>, at home in {{ shown.metres }} at {{ shown.tempo }}, in {{ shown.scales }}.
+            </p>
+            <p class="quiet">Its band: {{ shown.band }}.</p>
+            <div class="row">
+              <label
+                ><input type="checkbox" [checked]="pace()" (change)="pace.set(!pace())" /> its tempo and metre</label
+              >
+              <label
+                ><input type="checkbox" [checked]="sounds()" (change)="sounds.set(!sounds())" /> its instruments and
+                levels</label
+              >
+              <label
+                ><input type="checkbox" [checked]="missing()" (change)="missing.set(!missing())" /> parts that I
+                lack</label
+              >
+            </div>
+            <div class="row">
+              <button class="button small primary" (click)="apply()">Apply to the song</button>
+              <button class="button small" (click)="applyToSection()">Only to {{ section()?.name }}</button>
+              @if (part(); as part) {
+                <button class="button small" (click)="applyToPart()">Only to {{ part.name }}</button>
+              }
+            </div>
+            <div class="row">
+              @if (shown.own) {
+                <button class="button small" (click)="edit()">Change it …</button>
+                <button class="button small" (click)="saveFile()"><fd-icon name="download" />As a file</button>
+                @if (shown.shelved) {
+                  <button class="button small" (click)="remove()" matTooltip="Songs that use it keep it">Remove</button>
                 }
-              </div>
-              <div class="row">
-                @if (shown.own) {
-                  <button class="button small" (click)="edit()">Change it …</button>
-                  <button class="button small" (click)="saveFile()"><fd-icon name="download" />As a file</button>
-                  @if (shown.shelved) {
-                    <button class="button small" (click)="remove()" matTooltip="Songs that use it keep it">
-                      Remove
-                    </button>
-                  }
-                } @else {
-                  <button class="button small" (click)="edit()">Make my own of it …</button>
-                }
-              </div>
-              <p class="quiet">
-                What is there stays; what you draft from now on is in the style. Escape stops listening.
-              </p>
-            } @else {
-              <p class="quiet">
-                ↑ and ↓ hear a style’s band over this section’s chords. Nothing changes until you apply one.
-              </p>
-            }
-          </div>
+              } @else {
+                <button class="button small" (click)="edit()">Make my own of it …</button>
+              }
+            </div>
+            <p class="quiet">
+              What is there stays; what you draft from now on is in the style. Escape stops listening.
+            </p>
+          } @else {
+            <p class="quiet">
+              ↑ and ↓ hear a style’s band over this section’s chords. Nothing changes until you apply one.
+            </p>
+          }
         </div>
-      }
-    </section>
+      </div>
+    }
   `,
   styleUrl: '../drawer.scss',
 })

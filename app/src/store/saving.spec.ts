@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { provideStore, Store } from '@ngrx/store';
 import { scoreWith } from '@fendro/core/testing/scores';
-import { Library } from './library';
+import { Library } from '../desks/library';
 import { Saving } from './saving';
 import { selectHeard, selectSong } from './selectors';
 import { sessionReducer } from './session';

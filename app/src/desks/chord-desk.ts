@@ -4,14 +4,14 @@ import * as edits from '@fendro/core/song/chord-edit';
 import type { ChordSpan } from '@fendro/core/song/schema';
 import { modulo, type Ticks } from '@fendro/core/theory/units';
 import { beatsOf } from '@fendro/core/theory/metre';
-import { HarmonyDesk } from '../../state/harmony-desk';
-import { selectBar, selectSection, selectSession } from '../../state/selectors';
-import { CHORD_GRIDS, SessionActions } from '../../state/session';
-import { ScoreActions } from '../../state/song.actions';
+import { HarmonyDesk } from './harmony-desk';
+import { selectBar, selectSection, selectSession } from '../store/selectors';
+import { CHORD_GRIDS, SessionActions } from '../store/session';
+import { ScoreActions } from '../store/song.actions';
 
 /** What can be done to the chord in focus or the chords of the selected bars, by keys and by buttons alike. */
 @Injectable({ providedIn: 'root' })
-export class ChordCommands {
+export class ChordDesk {
   private readonly store = inject(Store);
   private readonly desk = inject(HarmonyDesk);
   private readonly session = this.store.selectSignal(selectSession);

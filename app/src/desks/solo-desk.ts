@@ -7,9 +7,9 @@ import { placeSolo, removeSolo } from '@fendro/core/song/solo';
 import { freeColour, newPart } from '@fendro/core/styles/band';
 import { styleIn } from '@fendro/core/styles/styles';
 import { Drafting, TAKES_AT_A_TIME } from './drafting';
-import { newId } from './ids';
-import { selectOwnScore, selectPart, selectSection, selectSession } from './selectors';
-import { ScoreActions } from './song.actions';
+import { newId } from '../store/ids';
+import { selectOwnScore, selectPart, selectSection, selectSession } from '../store/selectors';
+import { ScoreActions } from '../store/song.actions';
 
 /** Solos over chosen bars: who plays them, who rests for them. */
 @Injectable({ providedIn: 'root' })

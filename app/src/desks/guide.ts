@@ -1,7 +1,7 @@
 import { computed, effect, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { Playback } from '../sound/playback';
-import { selectScore, selectSong } from '../state/selectors';
+import { selectScore, selectSong } from '../store/selectors';
 import { pageMemory } from '../ui/page-memory';
 
 const KEY = 'fendro first minute';

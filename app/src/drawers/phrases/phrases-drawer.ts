@@ -17,9 +17,9 @@ import { deliverTake } from '@fendro/core/files/deliver';
 import { sectionTicks, soundingId } from '@fendro/core/song/resolve';
 import { isDrumRole } from '@fendro/core/song/roles';
 import { HARMONY, type Note, type PartTake } from '@fendro/core/song/schema';
-import { Playback } from '../sound/playback';
-import { HarmonyDesk } from '../state/harmony-desk';
-import { newId } from '../state/ids';
+import { Playback } from '../../sound/playback';
+import { HarmonyDesk } from '../../desks/harmony-desk';
+import { newId } from '../../store/ids';
 import {
   selectBar,
   selectChords,
@@ -29,13 +29,11 @@ import {
   selectOwnScore,
   selectPart,
   selectSection,
-} from '../state/selectors';
-import { SessionActions } from '../state/session';
-import { Shelf } from '../state/shelf';
-import { TakeActions } from '../state/song.actions';
-import { downloadAddress } from '../ui/download';
-import { Icon } from '../ui/icon';
-import { NotePicture, shapeOf } from '../ui/note-picture';
+} from '../../store/selectors';
+import { Shelf } from '../../store/shelf';
+import { TakeActions } from '../../store/song.actions';
+import { downloadAddress } from '../../ui/download';
+import { NotePicture, shapeOf } from '../../ui/note-picture';
 import { voicedTake } from '@fendro/core/song/take';
 
 const COLUMNS = 6;
@@ -58,9 +56,9 @@ interface Picture {
 @Component({
   selector: 'fd-phrases-drawer',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Icon, NotePicture],
+  imports: [NotePicture],
   templateUrl: './phrases-drawer.html',
-  styleUrl: './drawer.scss',
+  styleUrl: '../drawer.scss',
 })
 export class PhrasesDrawer {
   private readonly store = inject(Store);
@@ -309,9 +307,5 @@ export class PhrasesDrawer {
 
   protected focusField(): void {
     this.host.nativeElement.querySelector<HTMLElement>('.grid')?.focus();
-  }
-
-  protected close(): void {
-    this.store.dispatch(SessionActions.drawerToggled({ drawer: 'phrases' }));
   }
 }

@@ -7,10 +7,10 @@ import { scoreWith } from '@fendro/core/testing/scores';
 import { musicOf, storedSong } from '@fendro/core/testing/sounding';
 import { SongStorage } from '../storage/song-storage';
 import { Library } from './library';
-import { Saving } from './saving';
-import { selectSong } from './selectors';
-import { sessionReducer } from './session';
-import { songReducer } from './song.reducer';
+import { Saving } from '../store/saving';
+import { selectSong } from '../store/selectors';
+import { sessionReducer } from '../store/session';
+import { songReducer } from '../store/song.reducer';
 
 const { score, takes } = scoreWith(1, 0);
 const music = musicOf(score, takes);

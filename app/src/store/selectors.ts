@@ -64,6 +64,8 @@ export const selectHeard = createSelector(selectOwnHeard, selectTried, (heard, t
 export const selectLine = createSelector(selectScore, selectSession, (score, { line }): LineId =>
   score?.parts.some(({ id }) => id === line) ? line : HARMONY,
 );
+/** What stands open under the sheet. */
+export const selectDrawer = createSelector(selectSession, ({ drawer }) => drawer);
 export const selectSaving = createSelector(selectSong, ({ saving }) => saving);
 
 /** Names of what undo and redo would do, or null. */

@@ -7,11 +7,11 @@ import { chosenId } from '@fendro/core/song/section';
 import { SONG_VERSION, type Song } from '@fendro/core/song/schema';
 import { Drafting, TAKES_AT_A_TIME } from './drafting';
 import { HarmonyDesk } from './harmony-desk';
-import { Notices } from './notices';
-import { selectHeard, selectScore, selectSong, selectTakes, takesOf } from './selectors';
-import { sessionReducer } from './session';
-import { ScoreActions, SongActions, TakeActions } from './song.actions';
-import { songReducer } from './song.reducer';
+import { Notices } from '../store/notices';
+import { selectHeard, selectScore, selectSong, selectTakes, takesOf } from '../store/selectors';
+import { sessionReducer } from '../store/session';
+import { ScoreActions, SongActions, TakeActions } from '../store/song.actions';
+import { songReducer } from '../store/song.reducer';
 
 const style = STYLES[0]!;
 const score = startScore('Dew Point', groundFor(style, { tonic: 0, scale: 'major' }), style);

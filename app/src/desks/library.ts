@@ -13,10 +13,10 @@ import { SongStorage, type SongEntry } from '../storage/song-storage';
 
 export type { SongEntry };
 import { pageMemory, tabMemory } from '../ui/page-memory';
-import { newId, newSeed } from './ids';
-import { Saving, songOf } from './saving';
-import { selectSession, selectSong } from './selectors';
-import { SongActions } from './song.actions';
+import { newId, newSeed } from '../store/ids';
+import { Saving, songOf } from '../store/saving';
+import { selectSession, selectSong } from '../store/selectors';
+import { SongActions } from '../store/song.actions';
 import { inWords } from '../ui/in-words';
 
 const DEMO_ADDRESS = 'demo/barometer-falling.json';

@@ -15,10 +15,10 @@ import {
   selectSession,
   selectSong,
   selectTakes,
-} from './selectors';
-import { SessionActions, sessionReducer } from './session';
-import { SongActions, TakeActions } from './song.actions';
-import { songReducer } from './song.reducer';
+} from '../store/selectors';
+import { SessionActions, sessionReducer } from '../store/session';
+import { SongActions, TakeActions } from '../store/song.actions';
+import { songReducer } from '../store/song.reducer';
 
 const { score, takes } = scoreWith(1, 0);
 const verse = score.sections[0]!;

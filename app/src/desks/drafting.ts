@@ -11,10 +11,10 @@ import type { DraftRequest } from '@fendro/core/compose/draft';
 import { DraftClient, type Refusal } from '../work/draft-client';
 import type { FromWorker } from '../work/draft-messages';
 import { HarmonyDesk } from './harmony-desk';
-import { newId } from './ids';
-import { Notices } from './notices';
-import { selectHeard, selectMusic, selectScore, selectSong, selectTakes, takesOf } from './selectors';
-import { TakeActions } from './song.actions';
+import { newId } from '../store/ids';
+import { Notices } from '../store/notices';
+import { selectHeard, selectMusic, selectScore, selectSong, selectTakes, takesOf } from '../store/selectors';
+import { TakeActions } from '../store/song.actions';
 import { draftedTake } from '@fendro/core/song/take';
 import { requestFor } from '@fendro/core/compose/asking';
 

@@ -16,7 +16,7 @@ import { bandOf } from '@fendro/core/styles/band';
 import { checkStyle } from '@fendro/core/styles/style-file';
 import { drummedText, readDrummed, readTimed, timedText } from '@fendro/core/styles/style-text';
 import { METRES, metreName } from '@fendro/core/theory/metre';
-import { selectScore } from '../../state/selectors';
+import { selectScore } from '../../store/selectors';
 import { readNumber } from '../../ui/read-number';
 
 /** What is typed, as text, until it is read. */

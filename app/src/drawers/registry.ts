@@ -1,0 +1,22 @@
+import type { Type } from '@angular/core';
+import type { Drawer } from '../store/session';
+
+interface DrawerEntry {
+  readonly name: string;
+  /** How high it stands until the writer pulls it, in CSS pixels. */
+  readonly height: number;
+  readonly load: () => Promise<Type<unknown>>;
+}
+
+/** Every drawer under the sheet, in the order in which its buttons stand. Another one is another line here. */
+export const DRAWERS: Readonly<Record<Drawer, DrawerEntry>> = {
+  styles: { name: 'Styles', height: 300, load: () => import('./styles/styles-drawer').then((m) => m.StylesDrawer) },
+  phrases: {
+    name: 'Phrases',
+    height: 300,
+    load: () => import('./phrases/phrases-drawer').then((m) => m.PhrasesDrawer),
+  },
+  mix: { name: 'Mix', height: 240, load: () => import('./mix/mix-drawer').then((m) => m.MixDrawer) },
+};
+
+export const DRAWER_IDS = Object.keys(DRAWERS) as readonly Drawer[];
