@@ -55,7 +55,7 @@ module.exports = {
     appRoom('commands', 'desks', 'sound', 'store', 'ui'),
     appRoom('drawers', 'commands', 'desks', 'sound', 'store', 'work', 'ui'),
     appRoom('workspace', 'drawers', 'commands', 'desks', 'sound', 'store', 'ui'),
-    appRoom('pages', 'commands', 'desks', 'sound', 'store', 'work', 'ui', 'shell/key-list'),
+    appRoom('pages', 'commands', 'desks', 'sound', 'store', 'work', 'ui'),
     layer('theory', 'theory'),
     layer('trellis', 'trellis', 'theory'),
     layer('song', 'song', 'theory'),

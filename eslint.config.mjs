@@ -64,6 +64,12 @@ export default tseslint.config(
   {
     files: ['app/src/**/*.html'],
     extends: [angular.configs.templateRecommended, angular.configs.templateAccessibility],
+    rules: {
+      '@angular-eslint/template/label-has-associated-control': [
+        'error',
+        { controlComponents: ['choice', 'find', 'number', 'search', 'text'].map((kind) => `fd-${kind}-field`) },
+      ],
+    },
   },
   {
     files: ['core/**/*.ts'],

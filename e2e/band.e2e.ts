@@ -96,14 +96,14 @@ test('styles are found, heard without changing anything, and applied to the song
   await page.keyboard.press('ArrowDown');
   await expect(list.getByRole('option', { selected: true })).toContainText('Samba');
   await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.01);
-  await expect(page.getByLabel('Style', { exact: true })).toHaveValue('singer-songwriter');
+  await expect(page.getByLabel('Style', { exact: true })).toHaveValue('Singer-songwriter');
   await drawer.getByRole('button', { name: 'Only to Melody' }).click();
   await drawer.getByRole('button', { name: 'Only to Verse' }).click();
-  await expect(page.getByLabel('Style', { exact: true })).toHaveValue('singer-songwriter');
+  await expect(page.getByLabel('Style', { exact: true })).toHaveValue('Singer-songwriter');
   await drawer.getByLabel('its instruments and levels').check();
   await drawer.getByLabel('parts that I lack').check();
   await drawer.getByRole('button', { name: 'Apply to the song' }).click();
-  await expect(page.getByLabel('Style', { exact: true })).toHaveValue('samba');
+  await expect(page.getByLabel('Style', { exact: true })).toHaveValue('Samba');
   await expect(page.getByRole('button', { name: /^Percussion,/ })).toBeVisible();
   await expect(page.getByLabel('Tempo', { exact: true })).toHaveValue('96');
   await page.keyboard.press('Control+z');

@@ -4,7 +4,7 @@ import { unzipSync } from 'fflate';
 import type { Song } from '../core/song/schema';
 import { scoreWith } from '../core/testing/scores';
 import { damage, deleteDatabase, storedSongs } from './support/storage';
-import { draftBand, expect, openFendro, startSong, test, withoutGuide } from './support/test';
+import { draftBand, expect, further, openFendro, startSong, test, withoutGuide } from './support/test';
 
 const NEW_SONG = { title: 'Night Watch', key: 'D', scale: 'Minor', style: 'Folk', metre: '4/4', tempo: '92' };
 
@@ -76,7 +76,7 @@ test('the first draft of a band is the song’s: it is there after a reload, wit
   });
 
   await test.step('unheard takes can be cleared and brought back', async () => {
-    await benchOf(page).getByRole('button', { name: 'Clear 6 unheard' }).click();
+    await further(page, 'Clear 6 unheard');
     await expect(takesOf(page)).toHaveCount(2);
     await page.getByRole('button', { name: 'Bring them back' }).click();
     await expect(takesOf(page)).toHaveCount(8);
@@ -388,7 +388,7 @@ test('a second tab reads without touching: takes, names and the shelf of the fir
     await second.getByRole('link', { name: 'Fendro, to the song' }).click();
     for (const tab of [page, second]) {
       await focusOn(tab, 'Melody');
-      await benchOf(tab).getByRole('button', { name: 'Save as a phrase' }).click();
+      await further(tab, 'Save as a phrase');
       await expect(tab.getByText(/Saved among your phrases/)).toBeVisible();
     }
     await page.reload();

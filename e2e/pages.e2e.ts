@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, openFendro, startSong, test, withoutGuide } from './support/test';
+import { expect, further, openFendro, startSong, test, withoutGuide } from './support/test';
 
 for (const theme of ['day', 'night']) {
   test(`no page has an accessibility violation in the ${theme} theme`, async ({ page }) => {
@@ -39,7 +39,7 @@ for (const theme of ['day', 'night']) {
     }
     await page.getByRole('button', { name: /^Melody,/ }).click();
     await page.getByRole('spinbutton', { name: 'Busyness' }).click();
-    await page.getByRole('button', { name: 'Note roles' }).click();
+    await further(page, 'Show note roles');
     await check('fd-bench');
     await page.getByRole('button', { name: 'Back to the sentence' }).click();
     await page.getByRole('button', { name: 'Mix', exact: true }).click();
@@ -178,7 +178,7 @@ test('the first minute leads through, goes away and comes back', async ({ page }
   await strip.getByRole('button', { name: 'Put the first minute away' }).click();
   await expect(strip).toBeHidden();
   await page.getByRole('link', { name: 'Help' }).click();
-  await page.getByRole('button', { name: 'Take up the first minute' }).click();
+  await page.getByRole('button', { name: 'Take up the first minute', exact: true }).click();
   await expect(strip.getByRole('listitem').nth(2)).toHaveAttribute('aria-current', 'step');
   await page.keyboard.press('y');
   await expect(strip.getByRole('listitem').nth(3)).toHaveAttribute('aria-current', 'step');

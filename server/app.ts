@@ -33,7 +33,8 @@ const securityHeaders = (nonce: string): RequestHandler =>
         connectSrc: ["'self'", 'blob:'],
         manifestSrc: ["'self'"],
         requireTrustedTypesFor: ["'script'"],
-        trustedTypes: ['angular', 'angular#bundler', 'default'],
+        // Icons are outlines of our own, put in by Angular's components.
+        trustedTypes: ['angular', 'angular#bundler', 'angular#components', 'default'],
       },
     },
     strictTransportSecurity: false,

@@ -17,10 +17,12 @@ const NAMES = [
   'help',
   'library_music',
   'light_mode',
+  'more_horiz',
   'play_arrow',
   'redo',
   'remove',
   'repeat',
+  'search',
   'stop',
   'timer',
   'tune',
@@ -41,5 +43,5 @@ const rows = NAMES.map((name) => {
 writeFileSync(
   resolve(root, 'app/src/ui/icons.gen.ts'),
   '// Made by tools/make-icons.mjs from Material Symbols (Apache-2.0). Do not edit.\nexport const ' +
-    `ICONS = {\n${rows.join('\n')}\n} as const;\n\nexport type IconName = keyof typeof ICONS;\n`,
+    `ICONS = {\n${rows.join('\n')}\n} as const;\n`,
 );

@@ -134,9 +134,13 @@ try {
   await picture('solo');
   await page.keyboard.press('Control+z');
   await sheet.getByRole('button', { name: /^Melody,/ }).click();
-  await page.getByRole('button', { name: 'Note roles' }).click();
+  const furtherForTakes = async (name) => {
+    await page.getByRole('button', { name: 'Further for takes' }).click();
+    await page.getByRole('menuitem', { name }).click();
+  };
+  await furtherForTakes('Show note roles');
   await picture('note-roles');
-  await page.getByRole('button', { name: 'Note roles' }).click();
+  await furtherForTakes('Hide note roles');
   await page.getByRole('button', { name: 'Styles', exact: true }).click();
   await page.getByRole('searchbox', { name: 'Find styles by words' }).fill('soul');
   await page.getByRole('listbox', { name: 'Styles' }).getByRole('option').first().click();

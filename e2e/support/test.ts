@@ -1,4 +1,4 @@
-import { expect, test as base, type Page } from '@playwright/test';
+import { expect, test as base, type Locator, type Page } from '@playwright/test';
 import { RECORDER_ADDRESS, recordSound } from './recorder';
 
 /** Messages that say nothing about Fendro: Playwright's about service workers that it keeps out. */
@@ -59,13 +59,37 @@ export interface NewSong {
   readonly tempo: string;
 }
 
+/** Finds something in a long list by its name, and takes it. */
+export async function find(page: Page, field: Locator, name: string): Promise<void> {
+  await field.fill(name);
+  await page.getByRole('option', { name, exact: true }).click();
+  await expect(field).toHaveValue(name);
+}
+
+/** Does something of the menu that stands beside the verdict on a take. */
+export async function further(page: Page, name: string): Promise<void> {
+  await page.getByRole('button', { name: 'Further for takes' }).click();
+  await page.getByRole('menuitem', { name, exact: true }).click();
+}
+
+/** What that menu offers now. */
+export async function furtherItems(page: Page): Promise<readonly string[]> {
+  await page.getByRole('button', { name: 'Further for takes' }).click();
+  const items = await page.getByRole('menuitem').allInnerTexts();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('menu')).toBeHidden();
+  // Escape gives the focus back to the button; the writer goes on with the takes.
+  await page.getByRole('listbox', { name: 'Takes' }).focus();
+  return items.map((text) => text.trim());
+}
+
 /** Starts a song on the Songs page. */
 export async function startSong(page: Page, song: NewSong): Promise<void> {
   await page.getByRole('link', { name: 'Songs' }).click();
   const form = page.getByRole('form', { name: 'New song' });
   await form.getByLabel('Title').fill(song.title);
-  await form.getByLabel('Style').selectOption(song.style);
-  await form.getByLabel('Scale').selectOption(song.scale);
+  await find(page, form.getByLabel('Style'), song.style);
+  await find(page, form.getByLabel('Scale'), song.scale);
   await form.getByLabel('Key').selectOption(song.key);
   await form.getByLabel('Metre').selectOption(song.metre);
   await form.getByLabel('Tempo').fill(song.tempo);

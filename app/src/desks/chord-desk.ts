@@ -25,60 +25,6 @@ export class ChordDesk {
     return CHORD_GRIDS[this.session().grid] || (beatsOf(this.desk.typing().metre)[0]?.length ?? 480);
   }
 
-  /** Keys over a chord cell. @returns false for keys that are not ours */
-  key(event: KeyboardEvent, at: Ticks): boolean {
-    const command = event.ctrlKey || event.metaKey;
-    if (command) {
-      if (event.key === 'c') this.copy();
-      else if (event.key === 'v') this.paste(at);
-      else if (event.key === 'x') this.cut();
-      else return false;
-      return true;
-    }
-    if (event.altKey) return this.altKey(event, at);
-    switch (event.key) {
-      case 'Delete':
-      case 'Backspace':
-        this.clear();
-        return true;
-      case '%':
-        this.repeat();
-        return true;
-      case 's':
-        this.split(at);
-        return true;
-      case 'j':
-        this.join();
-        return true;
-      case 'h':
-        this.hold();
-        return true;
-      case '[':
-        this.invert(-1);
-        return true;
-      case ']':
-        this.invert(1);
-        return true;
-      default:
-        return false;
-    }
-  }
-
-  private altKey(event: KeyboardEvent, at: Ticks): boolean {
-    const sideways = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
-    const upright = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : 0;
-    if (sideways !== 0) {
-      this.shift(at, sideways * this.step(), event.shiftKey);
-      return true;
-    }
-    if (upright !== 0) {
-      if (event.shiftKey) this.transpose(upright);
-      else this.degree(upright);
-      return true;
-    }
-    return false;
-  }
-
   private edit(name: string, chords: readonly ChordSpan[], gesture?: string): void {
     this.desk.edit(name, chords, gesture);
   }
@@ -148,11 +94,11 @@ export class ChordDesk {
     this.edit('join chords', edits.joinChords(this.desk.chords(), { from: stretch.from, to }, this.desk.length()));
   }
 
-  /** Moves where the chord at a place begins, or the whole chord. */
-  private shift(at: Ticks, by: Ticks, whole: boolean): void {
-    const span = this.desk.chords().findLast(({ start }) => start <= at);
+  /** Moves by a step of the grid where the chord in focus begins, or the whole chord. */
+  shift(by: 1 | -1, whole: boolean): void {
+    const span = this.desk.chords().findLast(({ start }) => start <= this.session().chordAt);
     if (!span) return;
-    const to = span.start + by;
+    const to = span.start + by * this.step();
     const move = whole ? edits.moveChord : edits.moveBoundary;
     const moved = move(this.desk.chords(), span.start, to, this.desk.length());
     this.edit(whole ? 'move a chord' : 'resize a chord', moved);

@@ -1,8 +1,10 @@
 import { NgComponentOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, resource } from '@angular/core';
+import { MatIconButton } from '@angular/material/button';
+import { MatIcon } from '@angular/material/icon';
 import { Store } from '@ngrx/store';
+import { InRegion } from '../commands/regions';
 import { SessionActions, type Drawer } from '../store/session';
-import { Icon } from '../ui/icon';
 import { pageMemory } from '../ui/page-memory';
 import { DRAWERS } from './registry';
 
@@ -17,11 +19,11 @@ const keptUnder = (drawer: Drawer): string => `fendro drawer ${drawer}`;
 @Component({
   selector: 'fd-drawer-frame',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NgComponentOutlet, Icon],
+  imports: [NgComponentOutlet, InRegion, MatIconButton, MatIcon],
   template: `
     <section
       class="drawer"
-      data-region="drawer"
+      fdRegion="drawer"
       [attr.aria-label]="entry().name"
       [attr.data-opened-by]="'[data-opens=' + drawer() + ']'"
       [style.height.px]="height()"
@@ -43,11 +45,12 @@ const keptUnder = (drawer: Drawer): string => `fendro drawer ${drawer}`;
         (keydown)="key($event)"
       ></div>
       <button
-        class="button bare small close"
+        matIconButton
+        class="small close"
         [attr.aria-label]="'Close the ' + entry().name.toLowerCase()"
         (click)="close()"
       >
-        <fd-icon name="close" />
+        <mat-icon svgIcon="close" />
       </button>
       @if (content.value(); as component) {
         <ng-container [ngComponentOutlet]="component" />

@@ -20,3 +20,8 @@ export const DRAWERS: Readonly<Record<Drawer, DrawerEntry>> = {
 };
 
 export const DRAWER_IDS = Object.keys(DRAWERS) as readonly Drawer[];
+
+/** Has every drawer at hand before it is asked for, once the page has nothing better to do. */
+export function warmUpDrawers(): void {
+  for (const { load } of Object.values(DRAWERS)) void load();
+}

@@ -8,6 +8,26 @@ import {
   signal,
   untracked,
 } from '@angular/core';
+import { sortedBy } from '../ui/sorted-by';
+import { SCALE_CHOICES, tonicChoices } from '../ui/ground-choices';
+import {
+  MatCell,
+  MatCellDef,
+  MatColumnDef,
+  MatHeaderCell,
+  MatHeaderCellDef,
+  MatHeaderRow,
+  MatHeaderRowDef,
+  MatRow,
+  MatRowDef,
+  MatTable,
+} from '@angular/material/table';
+import { MatSort, MatSortHeader, type Sort } from '@angular/material/sort';
+import { MatRadioButton, MatRadioGroup } from '@angular/material/radio';
+import { MatCheckbox } from '@angular/material/checkbox';
+import { FindField } from '../ui/fields/find-field';
+import { ChoiceField, type Choice } from '../ui/fields/choice-field';
+import { MatButton } from '@angular/material/button';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import {
@@ -30,7 +50,6 @@ import { tonicsFor, type Key } from '@fendro/core/theory/key';
 import { barTicks, metreName } from '@fendro/core/theory/metre';
 import { pitchClassOf, printedName } from '@fendro/core/theory/pitch';
 import { scaleOf } from '@fendro/core/theory/scale';
-import { SCALE_GROUPS } from '../ui/scale-groups';
 import { Playback } from '../sound/playback';
 import { newId } from '../store/ids';
 import { Library } from '../desks/library';
@@ -44,13 +63,38 @@ const NO_MUSIC = { parts: [], sections: [], order: [] } as const;
 
 const keyText = ({ tonic, scale }: Key): string => `${printedName(tonic)} ${scaleOf(scale).name.toLowerCase()}`;
 
+const PITCHED_ROLES: readonly Choice<string>[] = ROLES.filter((role) => !isDrumRole(role)).map((role) => ({
+  value: role,
+  text: roleOf(role).name,
+}));
+
 /**
  * Music from a MIDI file: looked at, heard, chosen from, and brought in as a song of its own or into the present one.
  */
 @Component({
   selector: 'fd-bring-in',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NotePicture],
+  imports: [
+    NotePicture,
+    MatButton,
+    ChoiceField,
+    FindField,
+    MatCheckbox,
+    MatRadioGroup,
+    MatRadioButton,
+    MatSort,
+    MatSortHeader,
+    MatTable,
+    MatColumnDef,
+    MatHeaderCell,
+    MatHeaderCellDef,
+    MatCell,
+    MatCellDef,
+    MatHeaderRow,
+    MatHeaderRowDef,
+    MatRow,
+    MatRowDef,
+  ],
   templateUrl: './bring-in.html',
   styleUrls: ['./pages.scss', './bring-in.scss'],
 })
@@ -79,14 +123,15 @@ export class BringIn {
   protected readonly chords = signal<readonly (readonly ChordSpan[])[] | null>(null);
   private asked = 0;
 
-  protected readonly groups = SCALE_GROUPS;
-  protected readonly roleOptions = ROLES.filter((role) => !isDrumRole(role)).map((role) => ({
-    role,
-    name: roleOf(role).name,
-  }));
-  protected readonly tonics = computed(() =>
-    tonicsFor(this.key().scale).map((tonic) => ({ value: pitchClassOf(tonic), name: printedName(tonic) })),
-  );
+  protected readonly scales = SCALE_CHOICES;
+  protected readonly columns = ['in', 'name', 'notes', 'becomes', 'hear'];
+  protected readonly sorted = signal<Sort>({ active: '', direction: '' });
+  protected readonly moves: readonly Choice<KeyChoice>[] = [
+    { value: 'leave', text: 'leave both as they are' },
+    { value: 'move the notes', text: 'move the notes to the song’s key' },
+    { value: 'move the song', text: 'move the song to theirs' },
+  ];
+  protected readonly tonics = computed(() => tonicChoices(this.key().scale));
   protected readonly tonicClass = computed(() => pitchClassOf(this.key().tonic));
 
   protected readonly lines = computed(() =>
@@ -97,6 +142,9 @@ export class BringIn {
       shape: shapeOf(index % 10, line.drums),
       said: `${line.name}, ${line.notes.length} notes`,
     })),
+  );
+  protected readonly shown = computed(() =>
+    sortedBy(this.lines(), this.sorted(), { notes: ({ notes }) => notes.length }),
   );
   protected readonly bar = computed(() => {
     const first = this.found()?.file.sections[0];
@@ -242,13 +290,25 @@ export class BringIn {
     this.picked.update((picked) => (picked.includes(id) ? picked.filter((other) => other !== id) : [...picked, id]));
   }
 
-  /** Parts of the present song that a line can go into: drums into drums, the rest into the rest, each part once. */
-  protected openParts(line: ImportLine): { id: string; name: string }[] {
+  /**
+   * What a line can become: a part of its own, or its place in a part of the present song, drums in drums, the rest in the
+   * rest, each part once.
+   */
+  protected becoming(line: ImportLine): readonly Choice<string>[] {
     const targets = this.targets();
-    return (this.score()?.parts ?? []).filter(
+    const open = (this.score()?.parts ?? []).filter(
       ({ id, role }) =>
         isDrumRole(role) === line.drums && (targets[line.id] === id || !Object.values(targets).includes(id)),
     );
+    return [
+      ...(line.drums ? [{ value: 'drums', text: 'Drums' }] : PITCHED_ROLES),
+      ...open.map(({ id, name }) => ({ value: `into ${id}`, text: name, group: 'In this song, into' })),
+    ];
+  }
+
+  protected becomes(line: ImportLine & { readonly role: Role }): string {
+    const target = this.targets()[line.id];
+    return target === undefined ? line.role : `into ${target}`;
   }
 
   protected setRole(id: string, role: string): void {
@@ -260,8 +320,13 @@ export class BringIn {
     }
   }
 
-  protected setTonic(pitchClass: string): void {
-    this.key.update(({ scale }) => ({ scale, tonic: tonicsFor(scale)[Number(pitchClass)] ?? 0 }));
+  protected setMove(move: unknown): void {
+    const found = this.moves.find(({ value }) => value === move);
+    if (found) this.move.set(found.value);
+  }
+
+  protected setTonic(pitchClass: number): void {
+    this.key.update(({ scale }) => ({ scale, tonic: tonicsFor(scale)[pitchClass] ?? 0 }));
   }
 
   protected setScale(scale: string): void {

@@ -1,4 +1,21 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { sortedBy } from '../ui/sorted-by';
+import {
+  MatCell,
+  MatCellDef,
+  MatColumnDef,
+  MatHeaderCell,
+  MatHeaderCellDef,
+  MatHeaderRow,
+  MatHeaderRowDef,
+  MatRow,
+  MatRowDef,
+  MatTable,
+} from '@angular/material/table';
+import { MatSort, MatSortHeader, type Sort } from '@angular/material/sort';
+import { MatCheckbox } from '@angular/material/checkbox';
+import { MatButton } from '@angular/material/button';
+import { MatIcon } from '@angular/material/icon';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { zipFiles } from '@fendro/core/files/archive';
@@ -23,7 +40,6 @@ import { scaleOf } from '@fendro/core/theory/scale';
 import { Library } from '../desks/library';
 import { selectHeardChoices, selectScore, selectTakes } from '../store/selectors';
 import { download } from '../ui/download';
-import { Icon } from '../ui/icon';
 import { Guide } from '../desks/guide';
 
 interface Row {
@@ -33,11 +49,34 @@ interface Row {
   readonly remarks: readonly string[];
 }
 
+const SORTED_BY = {
+  file: ({ delivery }: Row) => delivery.name,
+  notes: ({ delivery }: Row) => delivery.notes,
+  size: ({ delivery }: Row) => delivery.bytes.length,
+};
+
 /** What will be written, and the files themselves. */
 @Component({
   selector: 'fd-deliver',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, Icon],
+  imports: [
+    RouterLink,
+    MatButton,
+    MatIcon,
+    MatCheckbox,
+    MatSort,
+    MatSortHeader,
+    MatTable,
+    MatColumnDef,
+    MatHeaderCell,
+    MatHeaderCellDef,
+    MatCell,
+    MatCellDef,
+    MatHeaderRow,
+    MatHeaderRowDef,
+    MatRow,
+    MatRowDef,
+  ],
   templateUrl: './deliver.html',
   styleUrl: './pages.scss',
 })
@@ -82,7 +121,11 @@ export class Deliver {
     return oneTrack.ok ? remarks : [...remarks, oneTrack.reason];
   });
 
-  protected readonly rows = computed((): Row[] => {
+  protected readonly columns = ['what', 'file', 'notes', 'size', 'get'];
+  /** By which column, and which way; in the order of the song where none is asked for. */
+  protected readonly sorted = signal<Sort>({ active: '', direction: '' });
+  protected readonly rows = computed(() => sortedBy(this.inOrder(), this.sorted(), SORTED_BY));
+  private readonly inOrder = computed((): Row[] => {
     const [music, oneTrack] = [this.music(), this.oneTrack()];
     if (!music || !oneTrack) return [];
     const options = { apart: this.apart() };

@@ -1,5 +1,29 @@
 import { DatePipe } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
+import { sortedBy } from '../ui/sorted-by';
+import { METRE_CHOICES, SCALE_CHOICES, TEMPO_BOUNDS, TEMPO_TOLD, tonicChoices } from '../ui/ground-choices';
+import {
+  MatCell,
+  MatCellDef,
+  MatColumnDef,
+  MatHeaderCell,
+  MatHeaderCellDef,
+  MatHeaderRow,
+  MatHeaderRowDef,
+  MatRow,
+  MatRowDef,
+  MatTable,
+} from '@angular/material/table';
+import { ReactiveFormsModule, FormControl, FormGroup } from '@angular/forms';
+import { MatSort, MatSortHeader, type Sort } from '@angular/material/sort';
+import { MatInput } from '@angular/material/input';
+import { MatFormField } from '@angular/material/form-field';
+import { FileButton } from '../ui/fields/file-button';
+import { FindField } from '../ui/fields/find-field';
+import { NumberField } from '../ui/fields/number-field';
+import { ChoiceField, type Choice } from '../ui/fields/choice-field';
+import { MatButton, MatIconButton } from '@angular/material/button';
+import { MatIcon } from '@angular/material/icon';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import type { Ground, Song } from '@fendro/core/song/schema';
@@ -8,23 +32,45 @@ import type { Style } from '@fendro/core/song/style';
 import { STYLES, styleOf } from '@fendro/core/styles/styles';
 import { tonicsFor } from '@fendro/core/theory/key';
 import { METRES, metreName } from '@fendro/core/theory/metre';
-import { pitchClassOf, printedName } from '@fendro/core/theory/pitch';
 import { modesOf, scaleOf } from '@fendro/core/theory/scale';
-import { readTempo, SCALE_GROUPS } from '../ui/scale-groups';
 import { Notices } from '../store/notices';
 import { fileNameOf } from '@fendro/core/files/file-names';
 import { Library, type Result, type SongEntry } from '../desks/library';
 import { Shelf } from '../store/shelf';
 import { selectSong } from '../store/selectors';
 import { download } from '../ui/download';
-import { Icon } from '../ui/icon';
 import { inWords } from '../ui/in-words';
 
 /** All songs on this machine, and the beginning of a new one. */
 @Component({
   selector: 'fd-songs',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DatePipe, RouterLink, Icon],
+  imports: [
+    DatePipe,
+    RouterLink,
+    MatButton,
+    MatIconButton,
+    MatIcon,
+    ChoiceField,
+    NumberField,
+    FindField,
+    FileButton,
+    MatFormField,
+    MatInput,
+    MatSort,
+    MatSortHeader,
+    ReactiveFormsModule,
+    MatTable,
+    MatColumnDef,
+    MatHeaderCell,
+    MatHeaderCellDef,
+    MatCell,
+    MatCellDef,
+    MatHeaderRow,
+    MatHeaderRowDef,
+    MatRow,
+    MatRowDef,
+  ],
   templateUrl: './songs.html',
   styleUrls: ['./pages.scss', './songs.scss'],
 })
@@ -33,29 +79,30 @@ export class Songs {
   private readonly router = inject(Router);
   private readonly notices = inject(Notices);
   private readonly state = inject(Store).selectSignal(selectSong);
-  protected readonly songs = signal<readonly SongEntry[]>([]);
+  private readonly listed = signal<readonly SongEntry[]>([]);
+  protected readonly columns = ['title', 'bars', 'tempo', 'changed', 'acts'];
+  /** By which column, and which way; as they were changed where none is asked for. */
+  protected readonly sorted = signal<Sort>({ active: '', direction: '' });
+  protected readonly songs = computed(() => sortedBy(this.listed(), this.sorted()));
   protected readonly openId = computed(() => this.state().open?.id ?? null);
   protected readonly renaming = signal<string | null>(null);
   protected readonly fileProblem = signal<string | null>(null);
   protected readonly listProblem = signal<string | null>(null);
 
   private readonly shelf = inject(Shelf);
-  protected readonly styles = computed(() => [...this.shelf.contents().styles, ...STYLES]);
-  private readonly style = (id: string): Style => this.styles().find((style) => style.id === id) ?? styleOf(id);
-  protected readonly groups = SCALE_GROUPS;
-  protected readonly metres = METRES.map(metreName);
-  protected readonly draft = signal({
-    title: '',
-    tonic: 0,
-    scale: 'major',
-    metre: '4/4',
-    tempo: '96',
-    style: STYLES[0]?.id ?? '',
-  });
-  protected readonly tonics = computed(() =>
-    tonicsFor(this.draft().scale).map((tonic) => ({ value: pitchClassOf(tonic), name: printedName(tonic) })),
+  private readonly allStyles = computed(() => [...this.shelf.contents().styles, ...STYLES]);
+  private readonly style = (id: string): Style => this.allStyles().find((style) => style.id === id) ?? styleOf(id);
+  protected readonly styles = computed((): readonly Choice<string>[] =>
+    this.allStyles().map(({ id, name, family }) => ({ value: id, text: name, group: family })),
   );
-  protected readonly tempoProblem = computed(() => readTempo(this.draft().tempo).problem);
+  protected readonly scales = SCALE_CHOICES;
+  protected readonly metres = METRE_CHOICES;
+  protected readonly tempoBounds = TEMPO_BOUNDS;
+  protected readonly tempoTold = TEMPO_TOLD;
+  protected readonly form = new FormGroup({ title: new FormControl('', { nonNullable: true }) });
+  /** The ground of the song to be. */
+  protected readonly draft = signal({ tonic: 0, scale: 'major', metre: '4/4', tempo: 96, style: STYLES[0]?.id ?? '' });
+  protected readonly tonics = computed(() => tonicChoices(this.draft().scale));
   /** What the same notes are called from each degree of the scale. */
   protected readonly modesText = computed(() =>
     modesOf(scaleOf(this.draft().scale))
@@ -69,13 +116,15 @@ export class Songs {
     return `${family}; ${moods.join(', ')}. At home in ${metres.join(', ')} at ${tempo.low}–${tempo.high}.`;
   });
 
+  private readonly tempo = viewChild.required(NumberField);
+
   constructor() {
     void this.refresh();
   }
 
   private async refresh(): Promise<void> {
     try {
-      this.songs.set(await this.library.list());
+      this.listed.set(await this.library.list());
       this.listProblem.set(null);
     } catch (problem) {
       this.listProblem.set(
@@ -91,18 +140,19 @@ export class Songs {
   /** A style brings its usual metre and tempo; both can be changed afterwards. */
   protected setStyle(id: string): void {
     const ground = groundFor(this.style(id), { tonic: 0, scale: this.draft().scale });
-    this.set({ style: id, metre: metreName(ground.metre), tempo: String(ground.tempo) });
+    this.set({ style: id, metre: metreName(ground.metre), tempo: ground.tempo });
   }
 
   protected async start(event: Event): Promise<void> {
     event.preventDefault();
-    if (this.tempoProblem() !== null) return;
-    const { title, tonic, scale, metre, tempo, style } = this.draft();
+    if (this.tempo().refuses()) return;
+    const { title } = this.form.getRawValue();
+    const { tonic, scale, metre, tempo, style } = this.draft();
     const base = groundFor(this.style(style), { tonic: tonicsFor(scale)[tonic] ?? 0, scale });
     const ground: Ground = {
       ...base,
       metre: METRES.find((candidate) => metreName(candidate) === metre) ?? base.metre,
-      tempo: readTempo(tempo).tempo ?? base.tempo,
+      tempo,
     };
     const result = await this.library.start(title.trim() || 'Untitled song', ground, this.style(style));
     if (result.ok) await this.router.navigateByUrl('/');
@@ -168,9 +218,7 @@ export class Songs {
     download(fileNameOf([song.title, 'stored data'], '.json'), await this.library.rawFile(song.id), 'application/json');
   }
 
-  protected async openFile(input: HTMLInputElement): Promise<void> {
-    const file = input.files?.[0];
-    input.value = '';
+  protected async openFile([file]: readonly File[]): Promise<void> {
     if (!file) return;
     const result = await this.library.openFile(new Uint8Array(await file.arrayBuffer()));
     this.fileProblem.set(result.ok ? null : `${file.name}: ${result.reason}`);

@@ -9,12 +9,16 @@ import {
 import { provideRouter, withComponentInputBinding, type Route, type Routes } from '@angular/router';
 import { provideServiceWorker } from '@angular/service-worker';
 import { provideStore } from '@ngrx/store';
+import { Dialogs } from '../commands/dialogs';
 import { PAGE_ADDRESSES, type PageAddress } from '../pages/addresses';
 import { refusalsChangeNothing } from '../store/refusals';
 import { sessionReducer } from '../store/session';
 import { songReducer } from '../store/song.reducer';
 import { Mishaps } from '../store/mishaps';
+import { provideIcons } from '../ui/icons';
+import { provideMaterial } from '../ui/material';
 import { Overlays } from './overlays';
+import { PageDialogs } from './page-dialogs';
 
 type Page = Pick<Route, 'title' | 'loadComponent'>;
 
@@ -36,6 +40,9 @@ export const appConfig: ApplicationConfig = {
     provideBrowserGlobalErrorListeners(),
     provideZonelessChangeDetection(),
     provideRouter(routes, withComponentInputBinding()),
+    { provide: Dialogs, useClass: PageDialogs },
+    provideIcons(),
+    provideMaterial(),
     { provide: ErrorHandler, useExisting: Mishaps },
     { provide: OverlayContainer, useClass: Overlays },
     provideStore(

@@ -8,9 +8,12 @@ import {
   signal,
   untracked,
 } from '@angular/core';
+import { MatButton, MatIconButton } from '@angular/material/button';
+import { MatIcon } from '@angular/material/icon';
 import { NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
+import { Keys } from '../commands/keys';
 import { Banks } from '../sound/banks';
 import { SoundEngine } from '../sound/engine';
 import { Playback } from '../sound/playback';
@@ -20,14 +23,11 @@ import { Notices } from '../store/notices';
 import { Saving } from '../store/saving';
 import { selectScore, selectSong } from '../store/selectors';
 import { Shelf } from '../store/shelf';
-import { Icon } from '../ui/icon';
 import { Theme } from '../ui/theme';
 import { DraftClient } from '../work/draft-client';
 import { FailedOpening } from './failed-opening';
 import { FocusKeeper } from './focus-keeper';
 import { GroundQuestion } from './ground-question';
-import { Keys } from './keys';
-import { KeySheet } from './key-sheet';
 import { Mishaps } from '../store/mishaps';
 import { ScaleEditor } from './scale-editor';
 import { SongLine } from './song-line';
@@ -45,8 +45,9 @@ import { inWords } from '../ui/in-words';
     SongLine,
     GroundQuestion,
     ScaleEditor,
-    Icon,
-    KeySheet,
+    MatButton,
+    MatIconButton,
+    MatIcon,
   ],
   template: `
     <a class="skip" href="#main" (click)="skip($event)">Skip to the page</a>
@@ -59,10 +60,10 @@ import { inWords } from '../ui/in-words';
     }
     @if (!score() && settled()) {
       <nav class="ways-on" aria-label="Fendro">
-        <a class="button bare" routerLink="/">Fendro</a>
-        <a class="button bare" routerLink="/songs" routerLinkActive="here">Songs</a>
-        <a class="button bare" routerLink="/bring-in" routerLinkActive="here">Bring in a MIDI file</a>
-        <a class="button bare" routerLink="/help" routerLinkActive="here">Help</a>
+        <a matButton routerLink="/">Fendro</a>
+        <a matButton routerLink="/songs" routerLinkActive="here">Songs</a>
+        <a matButton routerLink="/bring-in" routerLinkActive="here">Bring in a MIDI file</a>
+        <a matButton routerLink="/help" routerLinkActive="here">Help</a>
       </nav>
     }
     <section aria-label="Messages">
@@ -75,10 +76,10 @@ import { inWords } from '../ui/in-words';
         <div class="bar soft" role="status">
           <span>{{ notice.text }}</span>
           @if (notice.action; as action) {
-            <button class="button small" (click)="notices.act(notice)">{{ action.label }}</button>
+            <button matButton="outlined" class="small" (click)="notices.act(notice)">{{ action.label }}</button>
           }
-          <button class="button bare small" aria-label="Dismiss" (click)="notices.dismiss(notice.id)">
-            <fd-icon name="close" />
+          <button matIconButton class="small" aria-label="Dismiss" (click)="notices.dismiss(notice.id)">
+            <mat-icon svgIcon="close" />
           </button>
         </div>
       }
@@ -92,14 +93,13 @@ import { inWords } from '../ui/in-words';
         <p class="quiet opening">Opening your song …</p>
       }
     </main>
-    @if (keys.sheetOpen()) {
-      <fd-key-sheet (closed)="keys.sheetOpen.set(false)" />
-    }
     <div class="spoken-only" aria-live="polite">{{ drafting.news() }}</div>
   `,
   styleUrl: './app.scss',
   host: {
-    '(document:keydown)': 'keys.handle($event)',
+    '(document:keydown)': 'keys.down($event)',
+    '(document:keyup)': 'keys.up($event)',
+    '(window:blur)': 'keys.letGo()',
     '(document:pointerdown)': 'wake()',
     '(document:click)': 'letGo($event)',
   },

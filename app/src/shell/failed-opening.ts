@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
+import { MatButton } from '@angular/material/button';
 import { fileNameOf } from '@fendro/core/files/file-names';
 import { Library } from '../desks/library';
 import { Notices } from '../store/notices';
@@ -9,6 +10,7 @@ import { inWords } from '../ui/in-words';
 @Component({
   selector: 'fd-failed-opening',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatButton],
   template: `
     <div class="failure" role="alert">
       <h1>The song could not be opened</h1>
@@ -18,11 +20,11 @@ import { inWords } from '../ui/in-words';
       }
     </div>
     <p class="ways">
-      <button class="button primary" (click)="again.emit()">Try again</button>
+      <button matButton="filled" (click)="again.emit()">Try again</button>
       @if (song(); as id) {
-        <button class="button" (click)="saveRaw(id)">Save what is stored of it</button>
+        <button matButton="outlined" (click)="saveRaw(id)">Save what is stored of it</button>
       }
-      <button class="button" (click)="demo.emit()">Open the demo song</button>
+      <button matButton="outlined" (click)="demo.emit()">Open the demo song</button>
     </p>
     <p class="quiet">All else goes on: your other songs, bringing in music and the help are above.</p>
   `,

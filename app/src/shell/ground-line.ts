@@ -1,93 +1,72 @@
-import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
+import { METRE_CHOICES, SCALE_CHOICES, TEMPO_BOUNDS, TEMPO_TOLD, tonicChoices } from '../ui/ground-choices';
+import { FindField } from '../ui/fields/find-field';
+import { NumberField } from '../ui/fields/number-field';
+import { ChoiceField, type Choice } from '../ui/fields/choice-field';
+import { MatIconButton } from '@angular/material/button';
+import { MatIcon } from '@angular/material/icon';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
 import { STYLES } from '@fendro/core/styles/styles';
 import { tonicsFor } from '@fendro/core/theory/key';
 import { METRES, metreName } from '@fendro/core/theory/metre';
-import { pitchClassOf, printedName } from '@fendro/core/theory/pitch';
+import { pitchClassOf } from '@fendro/core/theory/pitch';
 import { scaleOf } from '@fendro/core/theory/scale';
 import { HarmonyDesk } from '../desks/harmony-desk';
 import { selectScore } from '../store/selectors';
 import { Shelf } from '../store/shelf';
 import { ScoreActions } from '../store/song.actions';
-import { Icon } from '../ui/icon';
-import { readTempo, SCALE_GROUPS } from '../ui/scale-groups';
 
 /** Key, scale, metre, tempo and style, each edited where it stands. */
 @Component({
   selector: 'fd-ground-line',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, Icon],
+  imports: [MatTooltip, MatIconButton, MatIcon, ChoiceField, NumberField, FindField],
   template: `
     @if (ground(); as ground) {
-      <select class="fact" aria-label="Key" [value]="tonicClass()" (change)="setTonic($any($event.target).value)">
-        @for (tonic of tonics(); track tonic.value) {
-          <option [value]="tonic.value" [selected]="tonic.value === tonicClass()">{{ tonic.name }}</option>
-        }
-      </select>
-      <select
-        class="fact scale"
-        aria-label="Scale"
+      <fd-choice-field
+        class="plain"
+        label="Key"
+        [choices]="tonics()"
+        [value]="tonicClass()"
+        (chosen)="setTonic($event)"
+      />
+      <fd-find-field
+        class="plain scale"
+        label="Scale"
+        [choices]="scales()"
         [value]="ground.scale"
-        (change)="set({ scale: $any($event.target).value })"
-      >
-        @if (ownScales().length > 0) {
-          <optgroup label="Own">
-            @for (scale of ownScales(); track scale.id) {
-              <option [value]="scale.id" [selected]="scale.id === ground.scale">{{ scale.name }}</option>
-            }
-          </optgroup>
-        }
-        @for (group of groups; track group.family) {
-          <optgroup [label]="group.family">
-            @for (scale of group.scales; track scale.id) {
-              <option [value]="scale.id" [selected]="scale.id === ground.scale">{{ scale.name }}</option>
-            }
-          </optgroup>
-        }
-      </select>
+        (chosen)="setScale($event)"
+      />
       <button
-        class="button bare small"
+        matIconButton
+        class="small"
         data-opens="scale"
         aria-label="Weights and own scales"
         matTooltip="How likely each degree is; scales of your own"
         (click)="scaleAsked.emit()"
       >
-        <fd-icon name="tune" />
+        <mat-icon svgIcon="tune" />
       </button>
-      <select class="fact" aria-label="Metre" [value]="metre()" (change)="setMetre($any($event.target).value)">
-        @for (option of metres; track option) {
-          <option [value]="option" [selected]="option === metre()">{{ option }}</option>
-        }
-      </select>
-      <label class="tempo" [matTooltip]="'Beats a minute; T taps it'">
+      <fd-choice-field class="plain" label="Metre" [choices]="metres" [value]="metre()" (chosen)="setMetre($event)" />
+      <span class="tempo" matTooltip="Beats a minute; T taps it">
         <span class="note" aria-hidden="true">♩ =</span>
-        <input
-          #tempo
-          class="fact mono"
-          inputmode="decimal"
-          aria-label="Tempo"
+        <fd-number-field
+          class="plain"
+          label="Tempo"
+          [bounds]="tempoBounds"
+          [told]="tempoTold"
           [value]="ground.tempo"
-          [attr.aria-invalid]="problem() !== null"
-          [attr.aria-describedby]="problem() ? 'tempo-problem' : null"
-          (change)="setTempo(tempo)"
-          (keydown.enter)="tempo.blur()"
-          (keydown.escape)="problem.set(null); tempo.value = '' + ground.tempo"
+          (changed)="setTempo($event)"
         />
-        @if (problem(); as text) {
-          <span id="tempo-problem" class="hint" role="alert">{{ text }}</span>
-        }
-      </label>
-      <select
-        class="fact style"
-        aria-label="Style"
+      </span>
+      <fd-find-field
+        class="plain style"
+        label="Style"
+        [choices]="styles()"
         [value]="ground.style"
-        (change)="setStyle($any($event.target).value)"
-      >
-        @for (style of styles(); track style.id) {
-          <option [value]="style.id" [selected]="style.id === ground.style">{{ style.name }}</option>
-        }
-      </select>
+        (chosen)="setStyle($event)"
+      />
     }
   `,
   styles: `
@@ -95,46 +74,15 @@ import { readTempo, SCALE_GROUPS } from '../ui/scale-groups';
       display: flex;
       gap: 2px;
       align-items: center;
+      min-width: 0;
     }
-    .fact {
-      height: 30px;
-      border: 1px solid transparent;
-      border-radius: 6px;
-      background: transparent;
-      padding: 0 4px;
-      cursor: pointer;
-      color: var(--ink);
+    .scale {
+      width: 8.5rem;
     }
-    .fact:hover {
-      border-color: var(--line);
-      background: var(--paper);
-    }
-    option,
-    optgroup {
-      background: var(--surface);
-      color: var(--ink);
-    }
-    .scale,
     .style {
-      max-width: 9rem;
-      text-overflow: ellipsis;
-    }
-    @media (max-width: 1180px) {
-      .scale,
-      .style {
-        max-width: 6rem;
-      }
-    }
-    input.fact {
-      width: 3.2rem;
-      text-align: left;
-      cursor: text;
-    }
-    input[aria-invalid='true'] {
-      border-color: var(--alert);
+      width: 9.5rem;
     }
     .tempo {
-      position: relative;
       display: inline-flex;
       align-items: center;
       margin-inline-start: 6px;
@@ -144,18 +92,16 @@ import { readTempo, SCALE_GROUPS } from '../ui/scale-groups';
       font-family: var(--serif);
       white-space: nowrap;
     }
-    .hint {
-      position: absolute;
-      z-index: 10;
-      top: 36px;
-      left: 0;
-      width: 15rem;
-      padding: 8px 10px;
-      background: var(--surface);
-      color: var(--alert-text);
-      border: 1px solid var(--alert);
-      border-radius: 8px;
-      box-shadow: var(--shadow);
+    @media (max-width: 600px) {
+      :host {
+        flex-wrap: wrap;
+      }
+    }
+    @media (max-width: 1180px) {
+      .scale,
+      .style {
+        width: 6.5rem;
+      }
     }
   `,
 })
@@ -166,36 +112,34 @@ export class GroundLine {
   readonly scaleAsked = output();
   private readonly score = this.store.selectSignal(selectScore);
   protected readonly ground = computed(() => this.score()?.ground);
-  protected readonly groups = SCALE_GROUPS;
-  /** Scales of one's own: those on the shelf, and the song's where it came from elsewhere. */
-  protected readonly ownScales = computed(() => {
+  /** Scales of one's own first: those on the shelf, and the song's where it came from elsewhere. */
+  protected readonly scales = computed((): readonly Choice<string>[] => {
     const now = this.ground()?.scale ?? 'major';
-    const ids = new Set([...this.shelf.contents().scales, ...(now.startsWith('own:') ? [now] : [])]);
-    return [...ids].map((id) => ({ id, name: scaleOf(id).name }));
+    const own = new Set([...this.shelf.contents().scales, ...(now.startsWith('own:') ? [now] : [])]);
+    return [...[...own].map((id) => ({ value: id, text: scaleOf(id).name, group: 'Own' })), ...SCALE_CHOICES];
   });
   /** The styles that ship, and the writer's own that the song carries. */
-  protected readonly styles = computed(() => [...(this.score()?.styles ?? []), ...STYLES]);
-  protected readonly metres = METRES.map(metreName);
+  private readonly all = computed(() => [...(this.score()?.styles ?? []), ...STYLES]);
+  protected readonly styles = computed((): readonly Choice<string>[] =>
+    this.all().map(({ id, name, family }) => ({ value: id, text: name, group: family })),
+  );
+  protected readonly metres = METRE_CHOICES;
+  protected readonly tempoBounds = TEMPO_BOUNDS;
+  protected readonly tempoTold = TEMPO_TOLD;
   protected readonly metre = computed(() => {
     const ground = this.ground();
     return ground ? metreName(ground.metre) : '';
   });
   protected readonly tonicClass = computed(() => pitchClassOf(this.ground()?.tonic ?? 0));
-  protected readonly tonics = computed(() =>
-    tonicsFor(this.ground()?.scale ?? 'major').map((tonic) => ({
-      value: pitchClassOf(tonic),
-      name: printedName(tonic),
-    })),
-  );
-  protected readonly problem = signal<string | null>(null);
+  protected readonly tonics = computed(() => tonicChoices(this.ground()?.scale ?? 'major'));
 
-  protected set(change: { scale: string }): void {
-    const tonic = tonicsFor(change.scale)[this.tonicClass()] ?? 0;
-    this.desk.changeGround({ section: null, change: { ...change, tonic } });
+  protected setScale(scale: string): void {
+    const tonic = tonicsFor(scale)[this.tonicClass()] ?? 0;
+    this.desk.changeGround({ section: null, change: { scale, tonic } });
   }
 
-  protected setTonic(pitchClass: string): void {
-    const tonic = tonicsFor(this.ground()?.scale ?? 'major')[Number(pitchClass)];
+  protected setTonic(pitchClass: number): void {
+    const tonic = tonicsFor(this.ground()?.scale ?? 'major')[pitchClass];
     if (tonic !== undefined) this.desk.changeGround({ section: null, change: { tonic } });
   }
 
@@ -204,14 +148,12 @@ export class GroundLine {
     if (metre) this.store.dispatch(ScoreActions.groundSet({ change: { metre } }));
   }
 
-  protected setTempo(input: HTMLInputElement): void {
-    const { tempo, problem } = readTempo(input.value);
-    this.problem.set(problem);
-    if (tempo !== null) this.store.dispatch(ScoreActions.groundSet({ change: { tempo } }));
+  protected setTempo(tempo: number): void {
+    this.store.dispatch(ScoreActions.groundSet({ change: { tempo } }));
   }
 
   protected setStyle(id: string): void {
-    const style = this.styles().find((candidate) => candidate.id === id);
+    const style = this.all().find((candidate) => candidate.id === id);
     if (style) this.store.dispatch(ScoreActions.groundSet({ change: { style: id, swing: style.swing } }));
   }
 }

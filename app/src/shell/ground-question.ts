@@ -1,4 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { MatRadioButton, MatRadioGroup, type MatRadioChange } from '@angular/material/radio';
+import { MatButton } from '@angular/material/button';
 import { Store } from '@ngrx/store';
 import { groundOf } from '@fendro/core/song/ground';
 import type { Following } from '@fendro/core/song/follow-ground';
@@ -18,35 +20,27 @@ const keyName = ({ tonic, scale }: Pick<Ground, 'tonic' | 'scale'>): string =>
 @Component({
   selector: 'fd-ground-question',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatButton, MatRadioGroup, MatRadioButton],
   template: `
     @if (question(); as question) {
       <section class="ask" aria-label="How the music follows the change">
         <p>{{ question }} The music that is there</p>
-        <div
+        <mat-radio-group
           class="ways"
-          role="radiogroup"
           aria-label="The music that is there"
-          tabindex="-1"
+          [value]="session().pendingGround?.how"
+          (change)="set($event)"
           (keydown.escape)="cancel()"
           (keydown.enter)="apply($event)"
         >
           @for (way of ways; track way.how) {
-            <label
-              ><input
-                type="radio"
-                name="following"
-                [value]="way.how"
-                [checked]="session().pendingGround?.how === way.how"
-                (change)="set(way.how)"
-              />
-              {{ way.text }}</label
-            >
+            <mat-radio-button [value]="way.how">{{ way.text }}</mat-radio-button>
           }
-        </div>
+        </mat-radio-group>
         <span class="quiet">You see and hear it now.</span>
         <span class="gap"></span>
-        <button class="button small primary" (click)="desk.applyGround()">Change</button>
-        <button class="button small" (click)="cancel()">Leave as it was</button>
+        <button matButton="filled" class="small" (click)="desk.applyGround()">Change</button>
+        <button matButton="outlined" class="small" (click)="cancel()">Leave as it was</button>
       </section>
     }
   `,
@@ -67,15 +61,6 @@ const keyName = ({ tonic, scale }: Pick<Ground, 'tonic' | 'scale'>): string =>
       display: flex;
       gap: 4px 14px;
       flex-wrap: wrap;
-    }
-    label {
-      display: inline-flex;
-      align-items: center;
-      gap: 5px;
-      min-height: 24px;
-    }
-    input {
-      accent-color: var(--accent);
     }
     .gap {
       flex: 1;
@@ -106,9 +91,10 @@ export class GroundQuestion {
     return `${name ?? 'The song'} goes from ${keyName(ground(own))} to ${keyName(ground(next))}.`;
   });
 
-  protected set(how: Following): void {
+  protected set({ value }: MatRadioChange): void {
     const pending = this.session().pendingGround;
-    if (pending) this.store.dispatch(SessionActions.groundTried({ pending: { ...pending, how } }));
+    const how = this.ways.find((way) => way.how === value)?.how;
+    if (pending && how) this.store.dispatch(SessionActions.groundTried({ pending: { ...pending, how } }));
   }
 
   protected apply(event: Event): void {

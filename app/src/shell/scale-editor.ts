@@ -1,4 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
+import { ReactiveFormsModule, FormControl, FormGroup } from '@angular/forms';
+import { MatInput } from '@angular/material/input';
+import { MatError, MatFormField } from '@angular/material/form-field';
+import { NumberField } from '../ui/fields/number-field';
+import { MatButton } from '@angular/material/button';
 import { Store } from '@ngrx/store';
 import { tonicsFor } from '@fendro/core/theory/key';
 import { pitchClassOf, printedName } from '@fendro/core/theory/pitch';
@@ -7,7 +12,6 @@ import { HarmonyDesk } from '../desks/harmony-desk';
 import { selectOwnScore } from '../store/selectors';
 import { Shelf } from '../store/shelf';
 import { ScoreActions } from '../store/song.actions';
-import { readWhole } from '../ui/read-number';
 
 /** How likely a degree is that nobody has weighed, in %. */
 const USUAL_WEIGHT = 100;
@@ -16,6 +20,7 @@ const USUAL_WEIGHT = 100;
 @Component({
   selector: 'fd-scale-editor',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatButton, NumberField, MatFormField, MatError, MatInput, ReactiveFormsModule],
   template: `
     <section class="editor" aria-label="The scale" data-opened-by="[data-opens=scale]">
       <div class="weights" role="group" aria-label="How likely each degree is">
@@ -23,32 +28,41 @@ const USUAL_WEIGHT = 100;
         @for (degree of degrees(); track degree.index) {
           <label
             >{{ degree.name }}
-            <input
-              class="field mono"
-              type="number"
-              min="0"
-              max="100"
-              step="10"
+            <fd-number-field
+              class="small"
+              blank="100"
+              [stepSize]="10"
+              [label]="'Weight of ' + degree.name + ' in %'"
+              [bounds]="bounds"
+              told="A weight is a whole number from 0 to 100 %; it stays as it was."
               [value]="degree.weight"
-              [attr.aria-label]="'Weight of ' + degree.name + ' in %'"
-              (change)="setWeight(degree.index, $any($event.target))"
+              (changed)="setWeight(degree.index, $event)"
+              (cleared)="setWeight(degree.index, usual)"
           /></label>
         }
-        <button class="button small" [disabled]="!weighted()" (click)="even()">All alike</button>
+        <button matButton="outlined" class="small" [disabled]="!weighted()" (click)="even()">All alike</button>
       </div>
-      <form class="own" (submit)="make($event, name.value, steps.value)">
+      <form class="own" [formGroup]="form" (submit)="make($event)">
         <span class="title">A scale of your own</span>
-        <input #name class="field" aria-label="Name of your scale" placeholder="name" maxlength="40" />
-        <input #steps class="field" aria-label="Degrees of your scale" placeholder="1 b2 3 5 b7" maxlength="60" />
-        <button class="button small" type="submit">Use it</button>
-        @if (problem(); as text) {
-          <span class="problem" role="alert">{{ text }}</span>
-        }
+        <mat-form-field class="small">
+          <input matInput formControlName="name" aria-label="Name of your scale" placeholder="name" maxlength="40" />
+        </mat-form-field>
+        <mat-form-field class="small told-below">
+          <input
+            matInput
+            formControlName="steps"
+            aria-label="Degrees of your scale"
+            placeholder="1 b2 3 5 b7"
+            maxlength="60"
+          />
+          <mat-error role="alert">{{ form.controls.steps.errors?.['told'] }}</mat-error>
+        </mat-form-field>
+        <button matButton="outlined" class="small" type="submit">Use it</button>
         @for (own of shelf.contents().scales; track own) {
-          <button class="button small" type="button" (click)="use(own)">{{ nameOf(own) }}</button>
+          <button matButton="outlined" class="small" type="button" (click)="use(own)">{{ nameOf(own) }}</button>
         }
         <span class="gap"></span>
-        <button class="button small" type="button" (click)="closed.emit()">Close</button>
+        <button matButton="outlined" class="small" type="button" (click)="closed.emit()">Close</button>
       </form>
     </section>
   `,
@@ -77,13 +91,6 @@ const USUAL_WEIGHT = 100;
       align-items: center;
       gap: 4px;
     }
-    label input {
-      width: 4rem;
-      min-height: 26px;
-    }
-    .own .field {
-      min-height: 26px;
-    }
     .gap {
       flex: 1;
     }
@@ -95,7 +102,12 @@ export class ScaleEditor {
   protected readonly shelf = inject(Shelf);
   private readonly score = this.store.selectSignal(selectOwnScore);
   readonly closed = output();
-  protected readonly problem = signal<string | null>(null);
+  protected readonly form = new FormGroup({
+    name: new FormControl('', { nonNullable: true }),
+    steps: new FormControl('', { nonNullable: true }),
+  });
+  protected readonly bounds = { least: 0, most: 100 };
+  protected readonly usual = USUAL_WEIGHT;
 
   protected readonly degrees = computed(() => {
     const ground = this.score()?.ground;
@@ -109,17 +121,7 @@ export class ScaleEditor {
   });
   protected readonly weighted = computed(() => this.degrees().some(({ weight }) => weight !== USUAL_WEIGHT));
 
-  protected setWeight(index: number, input: HTMLInputElement): void {
-    // An emptied field means the usual weight, which is 100 %.
-    const emptied = input.value.trim() === '' && !input.validity.badInput;
-    const value = emptied ? USUAL_WEIGHT : readWhole(input.value, 0, 100);
-    if (value === null) {
-      input.value = String(this.degrees()[index]?.weight ?? USUAL_WEIGHT);
-      this.problem.set('A weight is a whole number from 0 to 100 %; it stays as it was.');
-      return;
-    }
-    input.value = String(value);
-    this.problem.set(null);
+  protected setWeight(index: number, value: number): void {
     const weights = this.degrees().map(({ weight }, at) => (at === index ? value : weight));
     this.store.dispatch(ScoreActions.groundSet({ change: { weights } }));
   }
@@ -128,10 +130,12 @@ export class ScaleEditor {
     this.store.dispatch(ScoreActions.groundSet({ change: { weights: this.degrees().map(() => USUAL_WEIGHT) } }));
   }
 
-  protected make(event: Event, name: string, steps: string): void {
+  protected make(event: Event): void {
     event.preventDefault();
+    const { name, steps } = this.form.getRawValue();
     const made = makeOwnScale(name, steps);
-    this.problem.set(made.ok ? null : made.reason);
+    this.form.controls.steps.setErrors(made.ok ? null : { told: made.reason });
+    this.form.controls.steps.markAsTouched();
     if (!made.ok) return;
     this.shelf.saveScale(made.id);
     this.use(made.id);

@@ -140,6 +140,11 @@ export class Playback {
     else await this.play();
   }
 
+  /** Starts playing where it stands still; what plays goes on. */
+  playIfStopped(from?: Ticks): void {
+    if (!this.playing() && !this.waiting()) void this.play(from);
+  }
+
   /** Plays the loop or, when looping is off, the song from the place in view. */
   async play(from?: Ticks): Promise<void> {
     const score = this.music()?.score;

@@ -9,8 +9,13 @@ import { isScaleId } from '@fendro/core/theory/scale';
 import { Database } from './database';
 import { shelfFrom1to2 } from './shelf-1-to-2';
 
-/** The version that this build writes; see shelf-1-to-2.ts. */
-const SHELF_VERSION = 2;
+/**
+ * The version that this build writes. From 1 to 2: shelf-1-to-2.ts. Version 3 knows keys as well, and nothing of what
+ * lay on the shelf of version 2 means anything else.
+ */
+const SHELF_VERSION = 3;
+/** The first version with one record an item. */
+const ITEMS_SINCE = 2;
 
 /** What can be used again in any song, by kind. Rhythms and scales are written out in their ids. */
 export const SHELF_ITEMS = {
@@ -29,6 +34,8 @@ export const SHELF_ITEMS = {
   phrases: ownPhraseSchema,
   styles: styleSchema,
   briefs: z.object({ id, name: z.string().trim().min(1).max(LIMITS.name), role: z.enum(ROLES), brief: briefSchema }),
+  /** The keys of a command as the writer wants them; none where it is switched off. */
+  keys: z.object({ id, keys: z.array(z.string().min(1).max(40)).max(4) }),
 } as const;
 export type ShelfKind = keyof typeof SHELF_ITEMS;
 export type ShelfItem<K extends ShelfKind> = z.infer<(typeof SHELF_ITEMS)[K]>;
@@ -43,6 +50,7 @@ export const EMPTY_SHELF: ShelfContents = {
   phrases: [],
   styles: [],
   briefs: [],
+  keys: [],
 };
 
 /** What is called what in words. */
@@ -54,6 +62,7 @@ export const KIND_NAMES: Readonly<Record<ShelfKind, string>> = {
   phrases: 'phrase',
   styles: 'style',
   briefs: 'brief',
+  keys: 'key',
 };
 
 /** One record of the database: later ones stand first. */
@@ -92,7 +101,8 @@ export class ShelfStorage {
     const version = await this.store.get(VERSION_KEY);
     if (typeof version === 'number' && version > SHELF_VERSION)
       throw new TypeError('it was saved by a newer Fendro; update Fendro to see it');
-    if (version !== SHELF_VERSION) await this.carryOver();
+    if (typeof version !== 'number' || version < ITEMS_SINCE) await this.carryOver();
+    else if (version !== SHELF_VERSION) await this.store.set(VERSION_KEY, SHELF_VERSION);
     const aside = z
       .array(z.string())
       .catch([])
@@ -109,6 +119,7 @@ export class ShelfStorage {
       phrases: [],
       styles: [],
       briefs: [],
+      keys: [],
     };
     const places = new Map<string, number>();
     for (const { key, record } of records) {

@@ -50,6 +50,8 @@ export interface SessionState {
   readonly line: LineId;
   readonly heard: HeardTakes;
   readonly bars: BarSpan | null;
+  /** The bar that keys on the sheet go on from, counted from 0. */
+  readonly cursor: number;
   readonly looping: boolean;
   readonly metronome: boolean;
   readonly switchAt: SwitchAt;
@@ -77,6 +79,7 @@ export const FRESH: SessionState = {
   line: HARMONY,
   heard: {},
   bars: null,
+  cursor: 0,
   looping: true,
   metronome: false,
   switchAt: 'bar',
@@ -96,6 +99,7 @@ export const SessionActions = createActionGroup({
   events: {
     'Occurrence viewed': props<{ occurrence: OccurrenceId }>(),
     'Line focused': props<{ line: LineId }>(),
+    'Cursor moved': props<{ bar: number }>(),
     'Bars selected': props<{ bars: BarSpan | null }>(),
     'Loop toggled': emptyProps(),
     'Metronome toggled': emptyProps(),
@@ -139,9 +143,12 @@ export const sessionReducer = createReducer(
     ...firstView(song.score),
   })),
   on(SessionActions.occurrenceViewed, (state, { occurrence }): SessionState =>
-    occurrence === state.occurrence ? state : { ...state, occurrence, bars: null, chordAt: 0, chordTrial: null },
+    occurrence === state.occurrence
+      ? state
+      : { ...state, occurrence, bars: null, cursor: 0, chordAt: 0, chordTrial: null },
   ),
   on(SessionActions.lineFocused, (state, { line }): SessionState => ({ ...state, line, chordTrial: null })),
+  on(SessionActions.cursorMoved, (state, { bar }): SessionState => ({ ...state, cursor: bar })),
   on(SessionActions.barsSelected, (state, { bars }): SessionState => ({ ...state, bars })),
   on(SessionActions.loopToggled, (state): SessionState => ({ ...state, looping: !state.looping })),
   on(SessionActions.metronomeToggled, (state): SessionState => ({ ...state, metronome: !state.metronome })),
@@ -167,13 +174,14 @@ export const sessionReducer = createReducer(
   on(ScoreActions.revised, (state, { released, view, focus }): SessionState => ({
     ...state,
     ...(focus === undefined ? {} : { line: focus, chordTrial: null }),
-    ...(view === undefined ? {} : { occurrence: view, bars: null, chordAt: 0 }),
+    ...(view === undefined ? {} : { occurrence: view, bars: null, cursor: 0, chordAt: 0 }),
     heard: released.reduce((heard, { section, line }) => release(heard, section, line), state.heard),
     pendingGround: null,
   })),
   on(ScoreActions.sectionAdded, ScoreActions.occurrenceAdded, (state, { occurrence }): SessionState => ({
     ...state,
     bars: null,
+    cursor: 0,
     occurrence: typeof occurrence === 'string' ? occurrence : occurrence.id,
   })),
   on(ScoreActions.partAdded, (state, { part }): SessionState => ({ ...state, line: part.id })),

@@ -2,6 +2,7 @@ import { TestBed } from '@angular/core/testing';
 import { copyOfStyle } from '@fendro/core/styles/style-text';
 import { styleOf } from '@fendro/core/styles/styles';
 import sample from '../storage/samples/shelf-version-1.json';
+import sampleOf2 from '../storage/samples/shelf-version-2.json';
 import { Notices } from './notices';
 import { Shelf } from './shelf';
 import { roleOf } from '@fendro/core/song/roles';
@@ -152,8 +153,26 @@ describe('the shelf', () => {
     expect(names).toEqual(expect.arrayContaining(['of one tab', 'of the other']));
   });
 
+  it('reads what version 2 kept as it lies, and has other keys beside it', async () => {
+    for (const [key, value] of Object.entries(sampleOf2)) database.values.set(key, value);
+    const shelf = await fresh();
+    expect(shelf.problems()).toEqual([]);
+    expect(shelf.contents()).toMatchObject({ rhythms: ['own:x'], keys: [] });
+    for (const kind of ['scales', 'favourites', 'phrases', 'styles', 'briefs'] as const)
+      expect(shelf.contents()[kind].length).toBe(
+        Object.keys(sampleOf2).filter((key) => key.startsWith(`item/${kind}/`)).length,
+      );
+    shelf.saveKeys('take.keep', ['j']);
+    await settled();
+    expect(database.values.get('version')).toBe(3);
+    expect((await fresh()).contents()).toMatchObject({ rhythms: ['own:x'], keys: [{ id: 'take.keep', keys: ['j'] }] });
+    shelf.saveKeys('take.keep', null);
+    await settled();
+    expect((await fresh()).contents().keys).toEqual([]);
+  });
+
   it('leaves the shelf of a newer Fendro alone and says so', async () => {
-    database.values.set('version', 3);
+    database.values.set('version', 4);
     expect((await fresh()).problems()[0]).toMatch(/newer Fendro/);
   });
 

@@ -177,6 +177,11 @@ export class Shelf {
     this.change('briefs', id, null);
   }
 
+  /** Other keys for a command; null for those that it came with. */
+  saveKeys(command: string, keys: readonly string[] | null): boolean {
+    return this.change('keys', command, keys === null ? null : { id: command, keys: [...keys] });
+  }
+
   toggleFavourite(id: string): void {
     this.change('favourites', id, this.isFavourite(id) ? null : id);
   }

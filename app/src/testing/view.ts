@@ -7,9 +7,13 @@ import type { Takes } from '@fendro/core/song/resolve';
 import { scoreWith } from '@fendro/core/testing/scores';
 import { musicOf, storedSong } from '@fendro/core/testing/sounding';
 import { fireEvent, queries, within, type BoundFunctions } from '@testing-library/dom';
+import { Dialogs } from '../commands/dialogs';
+import { Keys } from '../commands/keys';
 import { Playback } from '../sound/playback';
 import { sessionReducer, type SessionState } from '../store/session';
 import { selectOwnScore, selectSession, selectSong } from '../store/selectors';
+import { provideIcons } from '../ui/icons';
+import { provideMaterial } from '../ui/material';
 import { SongActions } from '../store/song.actions';
 import { songReducer, type SongState } from '../store/song.reducer';
 
@@ -22,6 +26,8 @@ export const silentPlayback = () => ({
   playing: () => false,
   waiting: () => false,
   play: jest.fn(() => Promise.resolve()),
+  playIfStopped: jest.fn(),
+  toggle: jest.fn(() => Promise.resolve()),
   stop: jest.fn(),
   watch: () => () => undefined,
   levelOf: () => 0,
@@ -35,6 +41,8 @@ interface Wish {
   readonly providers?: readonly Provider[];
   /** False where the test's module was prepared already. */
   readonly anew?: boolean;
+  /** True where keys are to reach the commands, as in the application. */
+  readonly keys?: boolean;
   /** What was done since the song was opened. */
   readonly done?: readonly Action[];
 }
@@ -73,7 +81,24 @@ export class View<C> {
 
   /** Types into a field or picks from a list. */
   set(role: string, name: string | RegExp, value: string, kind: 'input' | 'change' = 'change'): void {
-    this.act(() => fireEvent[kind](this.by.getByRole(role, { name }), { target: { value } }));
+    const field = this.by.getByRole(role, { name });
+    this.act(() => {
+      // As browsers do: what is typed comes first, and counts when the field is left.
+      if (kind === 'change' && field.tagName !== 'SELECT') fireEvent.input(field, { target: { value } });
+      fireEvent[kind](field, { target: { value } });
+    });
+  }
+
+  /** Finds something by its words in a long list, and takes what is called so, else the first. */
+  find(name: string, words: string): void {
+    const field = this.by.getByRole<HTMLInputElement>('combobox', { name });
+    this.act(() => fireEvent.focusIn(field));
+    this.act(() => fireEvent.input(field, { target: { value: words } }));
+    const found = [...document.querySelectorAll('mat-option')];
+    const option =
+      found.find(({ textContent }) => textContent.trim().toLowerCase() === words.toLowerCase()) ?? found[0];
+    if (!option) throw new Error(`nothing by “${words}” in ${name}`);
+    this.act(() => fireEvent.click(option));
   }
 
   show(inputs: Readonly<Record<string, unknown>>): void {
@@ -94,6 +119,8 @@ export class View<C> {
   }
 }
 
+let listening = new AbortController();
+
 export function viewOf<C>(component: Type<C>, wish: Wish = {}): View<C> {
   const { score = SMALL.score, takes = SMALL.takes, inputs = {}, providers = [], done = [] } = wish;
   document.body.replaceChildren();
@@ -102,6 +129,9 @@ export function viewOf<C>(component: Type<C>, wish: Wish = {}): View<C> {
     providers: [
       provideStore({ song: songReducer, session: sessionReducer }),
       provideRouter([]),
+      { provide: Dialogs, useValue: { openKeys: jest.fn(), openSearch: jest.fn(), warmUp: jest.fn() } },
+      provideIcons(),
+      provideMaterial(),
       { provide: Playback, useValue: silentPlayback() },
       ...providers,
     ],
@@ -109,6 +139,26 @@ export function viewOf<C>(component: Type<C>, wish: Wish = {}): View<C> {
   const store = TestBed.inject(Store);
   store.dispatch(SongActions.opened({ song: storedSong(musicOf(score, takes)) }));
   for (const action of done) store.dispatch(action);
+  listening.abort();
+  listening = new AbortController();
+  if (wish.keys) {
+    const { signal } = listening;
+    const keys = TestBed.inject(Keys);
+    document.addEventListener(
+      'keydown',
+      (event) => {
+        keys.down(event);
+      },
+      { signal },
+    );
+    document.addEventListener(
+      'keyup',
+      (event) => {
+        keys.up(event);
+      },
+      { signal },
+    );
+  }
   const fixture = TestBed.createComponent(component);
   for (const [name, value] of Object.entries(inputs)) fixture.componentRef.setInput(name, value);
   return new View(fixture);

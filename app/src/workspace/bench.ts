@@ -1,6 +1,10 @@
 import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MatTooltip } from '@angular/material/tooltip';
+import { MatProgressBar } from '@angular/material/progress-bar';
+import { FindField } from '../ui/fields/find-field';
+import { ChoiceField, type Choice } from '../ui/fields/choice-field';
+import { MatButton } from '@angular/material/button';
+import { MatIcon } from '@angular/material/icon';
 import { Store } from '@ngrx/store';
 import { INSTRUMENTS, instrumentOf, instrumentsFor } from '@fendro/core/sounding/instruments';
 import { partTake, soundingId } from '@fendro/core/song/resolve';
@@ -8,6 +12,8 @@ import { isDrumRole } from '@fendro/core/song/roles';
 import { HARMONY, type PartId } from '@fendro/core/song/schema';
 import { splitVoices } from '@fendro/core/song/voices';
 import { fittedNotes } from '@fendro/core/song/follow-chords';
+import { InRegion } from '../commands/regions';
+import { RunsCommand } from '../commands/runs-command';
 import { newId } from '../store/ids';
 import { Drafting } from '../desks/drafting';
 import {
@@ -23,7 +29,6 @@ import {
 import { SoloDesk } from '../desks/solo-desk';
 import { SessionActions, type SwitchAt } from '../store/session';
 import { ScoreActions } from '../store/song.actions';
-import { Icon } from '../ui/icon';
 import { nameIn } from '../ui/spoken';
 import { Tabs, type Tab } from '../ui/tabs';
 import { FillsPanel } from './drums/fills-panel';
@@ -43,34 +48,30 @@ import { chosenId } from '@fendro/core/song/section';
     KitPanel,
     Tabs,
     NgTemplateOutlet,
-    MatTooltip,
-    Icon,
     HarmonyBench,
     HarmonyBriefControl,
     PartBriefControl,
     TakeList,
+    InRegion,
+    RunsCommand,
+    MatButton,
+    MatIcon,
+    ChoiceField,
+    FindField,
+    MatProgressBar,
   ],
   template: `
-    <aside class="bench" data-region="bench" aria-label="Bench">
+    <aside class="bench" fdRegion="bench" aria-label="Bench">
       <header>
         @if (part(); as part) {
           <h2>{{ part.name }}</h2>
-          <select
-            class="field"
-            aria-label="Instrument"
+          <fd-find-field
+            label="Instrument"
+            class="instrument"
+            [choices]="instruments()"
             [value]="part.instrument"
-            (change)="setInstrument(part.id, $any($event.target).value)"
-          >
-            @for (group of instruments(); track group.family) {
-              <optgroup [label]="group.family">
-                @for (instrument of group.list; track instrument.id) {
-                  <option [value]="instrument.id" [selected]="instrument.id === part.instrument">
-                    {{ instrument.name }}
-                  </option>
-                }
-              </optgroup>
-            }
-          </select>
+            (chosen)="setInstrument(part.id, $event)"
+          />
         } @else {
           <h2>Chords</h2>
         }
@@ -80,19 +81,21 @@ import { chosenId } from '@fendro/core/song/section';
         @if (part.role === 'ensemble' && sounds()) {
           <p class="fitted">
             Its voices move together.
-            <button class="button small" (click)="split(part.id)">A part for each voice</button>
+            <button matButton="outlined" class="small" (click)="split(part.id)">A part for each voice</button>
           </p>
         }
         @if (solos.about(); as about) {
           <p class="fitted">
             {{ about.text }}
-            <button class="button small" (click)="solos.takeBack(about.solo)">Take the solo back</button>
+            <button matButton="outlined" class="small" (click)="solos.takeBack(about.solo)">Take the solo back</button>
           </p>
         }
         @if (fitted(); as text) {
           <p class="fitted" role="status">
             {{ text }}
-            <button class="button small" [disabled]="drafting.busy()" (click)="draft()">Redraft to these chords</button>
+            <button matButton="outlined" class="small" [disabled]="drafting.busy()" (click)="draft()">
+              Redraft to these chords
+            </button>
           </p>
         }
         @if (drums()) {
@@ -132,28 +135,25 @@ import { chosenId } from '@fendro/core/song/section';
       <ng-template #takes>
         <div class="draft">
           @if (drafting.busy()) {
-            <button class="button" (click)="drafting.cancel()"><fd-icon name="close" />Cancel</button>
-            <progress [value]="drafting.share()" max="1" [attr.aria-label]="'Drafting ' + drafting.now()"></progress
-            ><span class="quiet">{{ drafting.now() }}</span>
+            <button matButton="outlined" fdRuns="take.cancel"><mat-icon svgIcon="close" />Cancel</button>
+            <mat-progress-bar [value]="100 * drafting.share()" [attr.aria-label]="'Drafting ' + drafting.now()" />
+            <span class="quiet">{{ drafting.now() }}</span>
           } @else {
-            <button class="button primary" (click)="draft()" matTooltip="D">Draft takes</button>
-            <select
-              class="moment"
-              aria-label="When a take that is tried comes in"
+            <button matButton="filled" fdRuns="take.draft">Draft takes</button>
+            <fd-choice-field
+              class="plain moment"
+              label="When a take that is tried comes in"
+              [choices]="moments"
               [value]="session().switchAt"
-              (change)="setMoment($any($event.target).value)"
-            >
-              @for (moment of moments; track moment.at) {
-                <option [value]="moment.at" [selected]="moment.at === session().switchAt">{{ moment.text }}</option>
-              }
-            </select>
+              (chosen)="setMoment($event)"
+            />
           }
         </div>
         @if (problem(); as problem) {
           <p class="problem" role="alert">
             <span>{{ problem.reason }}</span>
             @if (offer(); as offer) {
-              <button class="button small" (click)="meet()">{{ offer }}</button>
+              <button matButton="outlined" class="small" (click)="meet()">{{ offer }}</button>
             }
           </p>
         }
@@ -169,6 +169,7 @@ import { chosenId } from '@fendro/core/song/section';
       min-height: 0;
     }
     .bench {
+      position: relative;
       height: 100%;
       display: flex;
       flex-direction: column;
@@ -189,9 +190,8 @@ import { chosenId } from '@fendro/core/song/section';
       text-overflow: ellipsis;
       white-space: nowrap;
     }
-    header select {
-      max-width: 11rem;
-      min-height: 28px;
+    .instrument {
+      width: 11rem;
     }
     .fitted {
       margin: 0;
@@ -212,24 +212,12 @@ import { chosenId } from '@fendro/core/song/section';
     }
     .moment {
       margin-inline-start: auto;
-      border: 1px solid transparent;
-      border-radius: 6px;
-      background: transparent;
       color: var(--quiet);
       font-size: 0.8125rem;
-      min-height: 28px;
-      cursor: pointer;
     }
-    .moment:hover {
-      border-color: var(--line);
-    }
-    option {
-      background: var(--surface);
-      color: var(--ink);
-    }
-    progress {
+    mat-progress-bar {
       flex: 1;
-      accent-color: var(--accent);
+      width: auto;
     }
     .panel {
       display: flex;
@@ -264,10 +252,10 @@ export class Bench {
     { id: 'kit', name: 'Kit' },
   ];
   protected readonly drumTab = signal<'takes' | 'fills' | 'kit'>('takes');
-  protected readonly moments: readonly { at: SwitchAt; text: string }[] = [
-    { at: 'bar', text: 'in at the bar' },
-    { at: 'beat', text: 'in at the beat' },
-    { at: 'top', text: 'in from the top' },
+  protected readonly moments: readonly Choice<SwitchAt>[] = [
+    { value: 'bar', text: 'in at the bar' },
+    { value: 'beat', text: 'in at the beat' },
+    { value: 'top', text: 'in from the top' },
   ];
   protected readonly problem = computed(() => {
     const problem = this.drafting.problem();
@@ -287,12 +275,12 @@ export class Bench {
       : `Draft from ${name(nearest.low)} to ${name(nearest.high)}`;
   });
 
-  protected readonly instruments = computed(() => {
+  protected readonly instruments = computed((): readonly Choice<string>[] => {
     const role = this.part()?.role;
-    const list = role ? instrumentsFor(role) : INSTRUMENTS;
-    return [...new Set(list.map(({ family }) => family))].map((family) => ({
-      family: family.replace('-', ' '),
-      list: list.filter((instrument) => instrument.family === family),
+    return (role ? instrumentsFor(role) : INSTRUMENTS).map(({ id, name, family }) => ({
+      value: id,
+      text: name,
+      group: family.replace('-', ' '),
     }));
   });
 

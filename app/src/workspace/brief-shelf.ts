@@ -1,4 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { ReactiveFormsModule, FormControl, FormGroup } from '@angular/forms';
+import { named } from '../ui/fields/named';
+import { MatInput } from '@angular/material/input';
+import { MatFormField } from '@angular/material/form-field';
+import { ChoiceField, type Choice } from '../ui/fields/choice-field';
+import { MatButton } from '@angular/material/button';
 import { Store } from '@ngrx/store';
 import { LIMITS, shortened } from '@fendro/core/song/limits';
 import { takenBrief } from '@fendro/core/song/briefs';
@@ -13,32 +19,19 @@ import { ScoreActions } from '../store/song.actions';
 @Component({
   selector: 'fd-brief-shelf',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatButton, ChoiceField, MatFormField, MatInput, ReactiveFormsModule],
   template: `
-    <select #source class="field" aria-label="Take the brief of" (change)="take(source.value); source.value = ''">
-      <option value="">Take a brief from …</option>
-      @if (parts().length > 0) {
-        <optgroup label="This song">
-          @for (part of parts(); track part.id) {
-            <option [value]="part.id">{{ part.name }}</option>
-          }
-        </optgroup>
-      }
-      @if (saved().length > 0) {
-        <optgroup label="Shelf">
-          @for (own of saved(); track own.id) {
-            <option [value]="own.id">{{ own.name }}</option>
-          }
-        </optgroup>
-      }
-    </select>
+    <fd-choice-field label="Take the brief of" [choices]="sources()" [value]="null" (chosen)="take($event)" />
     @if (naming()) {
-      <form (submit)="save($event, name.value)">
-        <input #name class="field" aria-label="Name of the brief" maxlength="60" [value]="proposed()" />
-        <button class="button small primary">Save</button>
-        <button class="button small" type="button" (click)="naming.set(false)">Cancel</button>
+      <form [formGroup]="form" (submit)="save($event)">
+        <mat-form-field>
+          <input matInput formControlName="name" aria-label="Name of the brief" [maxlength]="longest" />
+        </mat-form-field>
+        <button matButton="filled" class="small">Save</button>
+        <button matButton="outlined" class="small" type="button" (click)="naming.set(false)">Cancel</button>
       </form>
     } @else {
-      <button class="button small" (click)="naming.set(true)">Save to the shelf …</button>
+      <button matButton="outlined" class="small" (click)="askName()">Save to the shelf …</button>
     }
     @for (own of saved(); track own.id) {
       <span class="own"
@@ -46,7 +39,8 @@ import { ScoreActions } from '../store/song.actions';
           >{{ own.name }} <small class="quiet">{{ roleName(own.role) }}</small></span
         >
         <button
-          class="button bare small"
+          matButton
+          class="small"
           [attr.aria-label]="'Remove ' + own.name + ' from the shelf'"
           (click)="shelf.removeBrief(own.id)"
         >
@@ -63,9 +57,6 @@ import { ScoreActions } from '../store/song.actions';
       align-items: flex-start;
       padding-top: 4px;
       border-top: 1px solid var(--line);
-    }
-    .field {
-      min-height: 28px;
     }
     form,
     .own {
@@ -89,19 +80,28 @@ export class BriefShelf {
 
   /** Drums and pitched parts have little to say to each other. */
   private readonly alike = (role: Role): boolean => isDrumRole(role) === isDrumRole(this.part().role);
-  protected readonly parts = computed(() =>
+  private readonly parts = computed(() =>
     (this.score()?.parts ?? []).filter(({ id, role }) => id !== this.part().id && this.alike(role)),
   );
   protected readonly saved = computed(() => this.shelf.contents().briefs.filter(({ role }) => this.alike(role)));
-  protected readonly proposed = computed(() =>
-    shortened(`${this.part().name} of ${this.score()?.title ?? ''}`, LIMITS.name),
-  );
+  protected readonly sources = computed((): readonly Choice<string | null>[] => [
+    { value: null, text: 'Take a brief from …' },
+    ...this.parts().map(({ id, name }) => ({ value: id, text: name, group: 'This song' })),
+    ...this.saved().map(({ id, name }) => ({ value: id, text: name, group: 'Shelf' })),
+  ]);
+  protected readonly longest = LIMITS.name;
+  protected readonly form = new FormGroup({ name: new FormControl('', { nonNullable: true, validators: named }) });
+
+  protected askName(): void {
+    this.form.setValue({ name: shortened(`${this.part().name} of ${this.score()?.title ?? ''}`, LIMITS.name) });
+    this.naming.set(true);
+  }
 
   protected roleName(role: Role): string {
     return roleOf(role).name.toLowerCase();
   }
 
-  protected take(id: string): void {
+  protected take(id: string | null): void {
     const from: { readonly role: Role; readonly brief: Brief } | undefined =
       this.parts().find((part) => part.id === id) ?? this.saved().find((own) => own.id === id);
     const { id: part, role, brief, instrument } = this.part();
@@ -111,10 +111,10 @@ export class BriefShelf {
       );
   }
 
-  protected save(event: Event, name: string): void {
+  protected save(event: Event): void {
     event.preventDefault();
     const { role, brief } = this.part();
-    if (name.trim() === '') return;
-    if (this.shelf.saveBrief({ name: name.trim(), role, brief })) this.naming.set(false);
+    const { name } = this.form.getRawValue();
+    if (this.form.valid && this.shelf.saveBrief({ name: name.trim(), role, brief })) this.naming.set(false);
   }
 }

@@ -40,6 +40,7 @@ interface Cell {
     <div
       #row
       class="row"
+      data-keys="chords"
       role="group"
       [attr.aria-label]="'Chords, bars ' + (system().firstBar + 1) + ' to ' + (system().firstBar + system().bars)"
     >
@@ -53,6 +54,7 @@ interface Cell {
         >
           @if (typing()?.at === cell.at) {
             <input
+              #caret
               class="caret"
               aria-label="Chord"
               autocapitalize="off"
@@ -62,7 +64,7 @@ interface Cell {
               [attr.aria-invalid]="problem() !== null"
               aria-describedby="chord-hint"
               (keydown)="typeKey($event)"
-              (input)="check($any($event.target).value)"
+              (input)="check(caret.value)"
               (blur)="leave($event, cell.at)"
             />
             <span
@@ -132,7 +134,7 @@ interface Cell {
 export class ChordRow {
   private readonly store = inject(Store);
   private readonly desk = inject(HarmonyDesk);
-  private readonly commands = inject(ChordDesk);
+  private readonly edits = inject(ChordDesk);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   readonly system = input.required<System>();
   private readonly session = this.store.selectSignal(selectSession);
@@ -140,7 +142,7 @@ export class ChordRow {
   private readonly bar = this.store.selectSignal(selectBar);
   private readonly section = this.store.selectSignal(selectSection);
   private readonly application = inject(ApplicationRef);
-  protected readonly typing = this.commands.typing;
+  protected readonly typing = this.edits.typing;
   /** What the text may have meant, the next one to be put in first. */
   private offers: readonly string[] = [];
   protected readonly problem = signal<{ reason: string; nearest: readonly string[] } | null>(null);
@@ -252,8 +254,8 @@ export class ChordRow {
 
   protected moveKey(event: KeyboardEvent, at: Ticks): void {
     const arrow = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
-    if (arrow !== 0 && !event.altKey && !event.shiftKey && !event.ctrlKey && !event.metaKey) this.focusCell(at, arrow);
-    else if (!this.commands.key(event, at)) return;
+    if (arrow === 0 || event.altKey || event.shiftKey || event.ctrlKey || event.metaKey) return;
+    this.focusCell(at, arrow);
     event.preventDefault();
     event.stopPropagation();
   }

@@ -1,12 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { Icon } from '../ui/icon';
+import { MatButton, MatIconButton } from '@angular/material/button';
+import { MatIcon } from '@angular/material/icon';
 import { Guide, GUIDE_STEPS } from '../desks/guide';
 
 /** The guided first minute as a strip along the foot of the workspace. */
 @Component({
   selector: 'fd-first-minute',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Icon],
+  imports: [MatButton, MatIconButton, MatIcon],
   template: `
     @if (guide.open()) {
       <section class="strip" aria-label="First minute">
@@ -18,7 +19,7 @@ import { Guide, GUIDE_STEPS } from '../desks/guide';
               [attr.aria-current]="index === guide.step() ? 'step' : null"
             >
               @if (index < guide.step()) {
-                <fd-icon name="check" />
+                <mat-icon svgIcon="check" />
               } @else {
                 <span class="mono">{{ index + 1 }}</span>
               }
@@ -27,15 +28,17 @@ import { Guide, GUIDE_STEPS } from '../desks/guide';
           }
         </ol>
         <p aria-live="polite">{{ now()?.text }}</p>
-        <button class="button small" (click)="guide.go(guide.step() + 1)">Next</button>
-        <button class="button bare small" aria-label="Put the first minute away" (click)="guide.dismiss()">
-          <fd-icon name="close" />
+        <button matButton="outlined" class="small" (click)="guide.go(guide.step() + 1)">Next</button>
+        <button matIconButton class="small" aria-label="Put the first minute away" (click)="guide.dismiss()">
+          <mat-icon svgIcon="close" />
         </button>
       </section>
     }
   `,
   styles: `
     .strip {
+      flex: none;
+      flex-wrap: wrap;
       display: flex;
       align-items: center;
       gap: 16px;
@@ -61,7 +64,7 @@ import { Guide, GUIDE_STEPS } from '../desks/guide';
       color: var(--ink);
       font-weight: 600;
     }
-    li fd-icon {
+    li mat-icon {
       width: 16px;
       height: 16px;
       color: var(--accent);

@@ -73,6 +73,7 @@ describe('a part’s brief', () => {
     expect(brief().low).toBeLessThanOrEqual(high);
     view.set('combobox', 'Grid of the part', 'triplets');
     expect(brief().grid).toBe('triplets');
+    view.show({ part: partIn(view.score, 'melody') });
     view.set('combobox', 'Grid of the part', '');
     expect(brief().grid).toBeNull();
     view.click('checkbox', /follows the energy/);

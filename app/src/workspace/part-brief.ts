@@ -1,4 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { MatCheckbox } from '@angular/material/checkbox';
+import { RangeField } from '../ui/fields/range-field';
+import { SlideField } from '../ui/fields/slide-field';
+import { ChoiceField, type Choice, choicesOf } from '../ui/fields/choice-field';
 import { Store } from '@ngrx/store';
 import { isUsual, resetWord, stepWord, WORD_LABELS, wordFor, type BriefWord } from '@fendro/core/song/brief-words';
 import { isDrumRole, roleOf } from '@fendro/core/song/roles';
@@ -9,6 +13,7 @@ import { Drafting } from '../desks/drafting';
 import { selectScore } from '../store/selectors';
 import { BriefShelf } from './brief-shelf';
 import { ScoreActions } from '../store/song.actions';
+import { Beside } from '../ui/beside';
 import { Sentence, type SentenceWord } from '../ui/sentence';
 import { nameIn } from '../ui/spoken';
 
@@ -16,114 +21,93 @@ import { nameIn } from '../ui/spoken';
 @Component({
   selector: 'fd-part-brief',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [BriefShelf, Sentence],
+  imports: [Beside, BriefShelf, Sentence, ChoiceField, SlideField, RangeField, MatCheckbox],
   template: `
     <fd-sentence [words]="words()" (stepped)="step($event)" (returned)="reset($event)" (opened)="exact.set(!exact())" />
     @if (exact()) {
-      <div class="exact">
-        @for (row of rows(); track row.word) {
-          <label
-            >{{ row.label }}
-            <input
-              type="range"
-              [min]="row.low"
-              [max]="row.high"
+      <fd-beside
+        data-opened-by="[data-region=bench] .word"
+        back="Back to the sentence"
+        [label]="'Exactly: ' + part().name"
+        (closed)="exact.set(false)"
+      >
+        <div class="exact">
+          @for (row of rows(); track row.word) {
+            <fd-slide-field
+              [label]="row.label"
+              [shown]="row.label"
+              [least]="row.low"
+              [most]="row.high"
               [step]="row.step"
+              [unit]="row.unit"
               [value]="row.value"
-              (input)="set(row.word, $any($event.target).value)"
+              (moved)="set(row.word, $event)"
             />
-            <output class="mono">{{ row.value }} {{ row.unit }}</output>
-          </label>
-        }
-        @if (!drums()) {
-          <label
-            >Lowest<input
-              type="range"
-              [min]="limits().low"
-              [max]="limits().high"
-              [value]="part().brief.low"
-              (input)="setRange('low', $any($event.target).value)"
-            /><output class="mono">{{ name(part().brief.low) }}</output></label
+          }
+          @if (!drums()) {
+            <fd-range-field
+              shown="Register"
+              [labels]="['Lowest', 'Highest']"
+              [least]="limits().low"
+              [most]="limits().high"
+              [low]="part().brief.low"
+              [high]="part().brief.high"
+              [inWords]="name"
+              (moved)="change($event, 'register')"
+            />
+          }
+          @if (hasGrid()) {
+            <label
+              >Grid
+              <fd-choice-field
+                label="Grid of the part"
+                [choices]="grids"
+                [value]="part().brief.grid"
+                (chosen)="change({ grid: $event }, 'grid')"
+            /></label>
+          }
+          @if (part().role === 'bass') {
+            <label
+              >Way
+              <fd-choice-field
+                label="Way of the bass"
+                [choices]="ways"
+                [value]="part().brief.way"
+                (chosen)="change({ way: $event }, 'way')"
+            /></label>
+          }
+          @if (part().role === 'drums') {
+            <label
+              >Time
+              <fd-choice-field
+                label="Half or double time"
+                [choices]="times"
+                [value]="part().brief.time"
+                (chosen)="change({ time: $event }, 'time')"
+            /></label>
+          }
+          <mat-checkbox [checked]="part().brief.follows" (change)="toggleFollows()"
+            >follows the energy line</mat-checkbox
           >
-          <label
-            >Highest<input
-              type="range"
-              [min]="limits().low"
-              [max]="limits().high"
-              [value]="part().brief.high"
-              (input)="setRange('high', $any($event.target).value)"
-            /><output class="mono">{{ name(part().brief.high) }}</output></label
-          >
-        }
-        @if (hasGrid()) {
-          <label
-            >Grid<select class="field" aria-label="Grid of the part" (change)="setGrid($any($event.target).value)">
-              <option value="" [selected]="part().brief.grid === null">as it needs</option>
-              @for (grid of grids; track grid) {
-                <option [value]="grid" [selected]="part().brief.grid === grid">{{ grid }}</option>
-              }</select
-            ><span></span
-          ></label>
-        }
-        @if (part().role === 'bass') {
-          <label
-            >Way<select class="field" aria-label="Way of the bass" (change)="setWay($any($event.target).value)">
-              <option value="" [selected]="part().brief.way === null">as the style has it</option>
-              @for (way of ways; track way) {
-                <option [value]="way" [selected]="part().brief.way === way">{{ way }}</option>
-              }</select
-            ><span></span
-          ></label>
-        }
-        @if (part().role === 'drums') {
-          <label
-            >Time<select class="field" aria-label="Half or double time" (change)="setTime($any($event.target).value)">
-              <option value="" [selected]="part().brief.time === null">as the groove is</option>
-              @for (time of times; track time) {
-                <option [value]="time" [selected]="part().brief.time === time">{{ time }} time</option>
-              }</select
-            ><span></span
-          ></label>
-        }
-        <label class="follow"
-          ><input type="checkbox" [checked]="part().brief.follows" (change)="toggleFollows()" /> follows the energy
-          line</label
-        >
-        <fd-brief-shelf [part]="part()" />
-        <button class="button small" (click)="exact.set(false)">Back to the sentence</button>
-      </div>
+          <fd-brief-shelf [part]="part()" />
+        </div>
+      </fd-beside>
     }
   `,
   styles: `
     .exact {
+      --slide-name: 5.4rem;
+      --slide-figure: 6.2rem;
       display: grid;
       gap: 2px;
-      padding: 6px 0;
-      max-height: 40vh;
-      overflow: auto;
     }
     label {
       display: grid;
-      grid-template-columns: 5.2rem 1fr 6.6rem;
+      grid-template-columns: 5.4rem 1fr;
       align-items: center;
       gap: 8px;
       font-size: 0.8125rem;
-    }
-    input {
-      accent-color: var(--accent);
-      min-width: 0;
-    }
-    output {
-      font-size: 0.75rem;
-      text-align: right;
-      white-space: nowrap;
-    }
-    .follow {
-      display: flex;
-    }
-    .button {
-      justify-self: start;
-      margin-top: 4px;
+      color: var(--quiet);
     }
   `,
 })
@@ -170,10 +154,10 @@ export class PartBriefControl {
       .map((word) => ({ word, ...WORD_LABELS[word], value: brief[word] }));
   });
 
-  protected name(pitch: number): string {
+  protected readonly name = (pitch: number): string => {
     const ground = this.score()?.ground;
     return ground ? nameIn({ tonic: ground.tonic, scale: ground.scale }, pitch) : '';
-  }
+  };
 
   protected step({ id, by }: { id: string; by: 1 | -1 }): void {
     this.change(stepWord(this.part().brief, id as BriefWord, by, this.limits()), id);
@@ -183,41 +167,29 @@ export class PartBriefControl {
     this.change(resetWord(id as BriefWord, this.usual()), id);
   }
 
-  protected set(word: BriefWord, value: string): void {
-    this.change({ [word]: Number(value) }, word);
+  protected set(word: BriefWord, value: number): void {
+    this.change({ [word]: value }, word);
   }
 
-  protected readonly grids = GRIDS;
   protected readonly hasGrid = computed(() => roleOf(this.part().role).hasGrid);
-
-  protected setGrid(grid: string): void {
-    this.change({ grid: grid === '' ? null : (grid as Brief['grid']) }, 'grid');
-  }
-
-  protected readonly ways = BASS_WAYS;
-
-  protected setWay(way: string): void {
-    this.change({ way: way === '' ? null : (way as Brief['way']) }, 'way');
-  }
-
-  protected readonly times = DRUM_TIMES;
-
-  protected setTime(time: string): void {
-    this.change({ time: time === '' ? null : (time as Brief['time']) }, 'time');
-  }
+  protected readonly grids: readonly Choice<Brief['grid']>[] = [
+    { value: null, text: 'as it needs' },
+    ...choicesOf(GRIDS),
+  ];
+  protected readonly ways: readonly Choice<Brief['way']>[] = [
+    { value: null, text: 'as the style has it' },
+    ...choicesOf(BASS_WAYS),
+  ];
+  protected readonly times: readonly Choice<Brief['time']>[] = [
+    { value: null, text: 'as the groove is' },
+    ...DRUM_TIMES.map((time) => ({ value: time, text: `${time} time` })),
+  ];
 
   protected toggleFollows(): void {
     this.change({ follows: !this.part().brief.follows }, 'follows');
   }
 
-  /** The two ends of a range never cross; whether it is wide enough, drafting tells. */
-  protected setRange(end: 'low' | 'high', value: string): void {
-    const { low, high } = this.part().brief;
-    const pitch = Number(value);
-    this.change(end === 'low' ? { low: Math.min(pitch, high) } : { high: Math.max(pitch, low) }, 'register');
-  }
-
-  private change(change: Partial<Brief>, word: string): void {
+  protected change(change: Partial<Brief>, word: string): void {
     const part = this.part().id;
     if (Object.keys(change).length === 0) return;
     // What could not be met was another brief.

@@ -1,10 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { METRE_CHOICES, SCALE_CHOICES, TEMPO_BOUNDS, TEMPO_TOLD, tonicChoices } from '../ui/ground-choices';
+import { FindField } from '../ui/fields/find-field';
+import { NumberField } from '../ui/fields/number-field';
+import { ChoiceField, type Choice } from '../ui/fields/choice-field';
 import { Store } from '@ngrx/store';
 import type { OwnGround } from '@fendro/core/song/schema';
 import { tonicsFor } from '@fendro/core/theory/key';
 import { METRES, metreName } from '@fendro/core/theory/metre';
-import { pitchClassOf, printedName } from '@fendro/core/theory/pitch';
-import { readTempo, SCALE_GROUPS } from '../ui/scale-groups';
+import { pitchClassOf } from '@fendro/core/theory/pitch';
 import { HarmonyDesk } from '../desks/harmony-desk';
 import { selectGround, selectOwnScore, selectSection } from '../store/selectors';
 
@@ -12,57 +15,40 @@ import { selectGround, selectOwnScore, selectSection } from '../store/selectors'
 @Component({
   selector: 'fd-section-ground',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [ChoiceField, NumberField, FindField],
   template: `
     @if (ground(); as ground) {
       <div class="own" role="group" aria-label="This section’s own ground">
         <label
           >Key
-          <select class="field" aria-label="Section key" (change)="setTonic($any($event.target).value)">
-            <option value="song" [selected]="own().tonic === undefined">as the song</option>
-            @for (tonic of tonics(); track tonic.value) {
-              <option [value]="tonic.value" [selected]="own().tonic !== undefined && tonic.value === tonicClass()">
-                {{ tonic.name }}
-              </option>
-            }
-          </select></label
-        >
+          <fd-choice-field label="Section key" [choices]="tonics()" [value]="tonicNow()" (chosen)="setTonic($event)"
+        /></label>
         <label
           >Scale
-          <select class="field scale" aria-label="Section scale" (change)="setScale($any($event.target).value)">
-            <option value="song" [selected]="own().scale === undefined">as the song</option>
-            @for (group of groups; track group.family) {
-              <optgroup [label]="group.family">
-                @for (scale of group.scales; track scale.id) {
-                  <option [value]="scale.id" [selected]="own().scale === scale.id">{{ scale.name }}</option>
-                }
-              </optgroup>
-            }
-          </select></label
-        >
+          <fd-find-field
+            class="scale"
+            label="Section scale"
+            [choices]="scales"
+            [value]="own().scale ?? 'song'"
+            (chosen)="setScale($event)"
+        /></label>
         <label
           >Metre
-          <select class="field" aria-label="Section metre" (change)="setMetre($any($event.target).value)">
-            <option value="song" [selected]="own().metre === undefined">as the song</option>
-            @for (name of metres; track name) {
-              <option [value]="name" [selected]="own().metre !== undefined && name === metreOf()">{{ name }}</option>
-            }
-          </select></label
-        >
-        <label
-          >Tempo
-          <input
-            #tempo
-            class="field mono"
-            inputmode="decimal"
-            aria-label="Section tempo"
-            placeholder="as the song"
-            [value]="own().tempo ?? ''"
-            [attr.aria-invalid]="problem() !== null"
-            (change)="setTempo(tempo.value)"
+          <fd-choice-field label="Section metre" [choices]="metres" [value]="metreNow()" (chosen)="setMetre($event)"
         /></label>
-        @if (problem(); as text) {
-          <span class="problem" role="alert">{{ text }}</span>
-        }
+        <span class="tempo"
+          >Tempo
+          <fd-number-field
+            [of]="section()?.id"
+            label="Section tempo"
+            blank="as the song"
+            [bounds]="tempoBounds"
+            [told]="tempoTold"
+            [value]="own().tempo ?? null"
+            (changed)="change({ tempo: $event })"
+            (cleared)="setTempoBack()"
+          />
+        </span>
       </div>
     }
   `,
@@ -74,20 +60,15 @@ import { selectGround, selectOwnScore, selectSection } from '../store/selectors'
       padding: 2px 12px 6px 122px;
       font-size: 0.8125rem;
     }
-    label {
+    label,
+    .tempo {
       display: inline-flex;
       align-items: center;
       gap: 5px;
       color: var(--quiet);
     }
-    .field {
-      min-height: 26px;
-    }
     .scale {
-      max-width: 9rem;
-    }
-    input {
-      width: 6rem;
+      width: 9rem;
     }
   `,
 })
@@ -97,35 +78,31 @@ export class SectionGround {
   private readonly score = this.store.selectSignal(selectOwnScore);
   protected readonly section = this.store.selectSignal(selectSection);
   protected readonly ground = this.store.selectSignal(selectGround);
-  protected readonly groups = SCALE_GROUPS;
-  protected readonly metres = METRES.map(metreName);
+  protected readonly scales = [{ value: 'song', text: 'as the song' }, ...SCALE_CHOICES];
+  protected readonly metres = [{ value: 'song', text: 'as the song' }, ...METRE_CHOICES];
+  protected readonly tempoBounds = TEMPO_BOUNDS;
+  protected readonly tempoTold = TEMPO_TOLD;
   protected readonly own = computed((): OwnGround => this.section()?.ground ?? {});
-  protected readonly tonicClass = computed(() => pitchClassOf(this.ground()?.tonic ?? 0));
-  protected readonly metreOf = computed(() => {
-    const ground = this.ground();
-    return ground ? metreName(ground.metre) : '';
-  });
-  protected readonly tonics = computed(() =>
-    tonicsFor(this.ground()?.scale ?? 'major').map((tonic) => ({
-      value: pitchClassOf(tonic),
-      name: printedName(tonic),
-    })),
-  );
-  /** Of the section in view: another one has nothing to do with it. */
-  protected readonly problem = linkedSignal<string | undefined, string | null>({
-    source: () => this.section()?.id,
-    computation: () => null,
+  private readonly tonicClass = computed(() => pitchClassOf(this.ground()?.tonic ?? 0));
+  protected readonly tonics = computed((): readonly Choice<number | 'song'>[] => [
+    { value: 'song', text: 'as the song' },
+    ...tonicChoices(this.ground()?.scale ?? 'major'),
+  ]);
+  protected readonly tonicNow = computed(() => (this.own().tonic === undefined ? 'song' : this.tonicClass()));
+  protected readonly metreNow = computed(() => {
+    const { metre } = this.own();
+    return metre ? metreName(metre) : 'song';
   });
 
   /** Setting what the song has lets the section follow the song again. */
-  private change(change: Partial<OwnGround>): void {
+  protected change(change: Partial<OwnGround>): void {
     const section = this.section();
     if (section) this.desk.changeGround({ section: section.id, change });
   }
 
-  protected setTonic(value: string): void {
+  protected setTonic(value: number | 'song'): void {
     const song = this.score()?.ground;
-    const tonic = value === 'song' ? song?.tonic : tonicsFor(this.ground()?.scale ?? 'major')[Number(value)];
+    const tonic = value === 'song' ? song?.tonic : tonicsFor(this.ground()?.scale ?? 'major')[value];
     if (tonic !== undefined) this.change({ tonic });
   }
 
@@ -143,15 +120,8 @@ export class SectionGround {
     if (metre) this.change({ metre });
   }
 
-  protected setTempo(text: string): void {
+  protected setTempoBack(): void {
     const song = this.score()?.ground.tempo;
-    if (text.trim() === '') {
-      this.problem.set(null);
-      if (song !== undefined) this.change({ tempo: song });
-      return;
-    }
-    const { tempo, problem } = readTempo(text);
-    this.problem.set(problem);
-    if (tempo !== null) this.change({ tempo });
+    if (song !== undefined) this.change({ tempo: song });
   }
 }

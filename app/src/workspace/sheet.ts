@@ -1,34 +1,28 @@
 import {
   afterNextRender,
+  afterRenderEffect,
   ChangeDetectionStrategy,
   Component,
   computed,
   DestroyRef,
   ElementRef,
   inject,
-  linkedSignal,
   signal,
   viewChild,
 } from '@angular/core';
+import { TextField } from '../ui/fields/text-field';
+import { NumberField } from '../ui/fields/number-field';
+import { MatButton } from '@angular/material/button';
+import { MatIcon } from '@angular/material/icon';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
 import { groundOf } from '@fendro/core/song/ground';
 import { partTake, soundingId } from '@fendro/core/song/resolve';
-import {
-  HARMONY,
-  ROLES,
-  type LineId,
-  type Part,
-  type Role,
-  type PartId,
-  type SectionId,
-} from '@fendro/core/song/schema';
+import { HARMONY, ROLES, type LineId, type Part, type PartId, type SectionId } from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
-import { freeColour, newPart } from '@fendro/core/styles/band';
-import { styleIn } from '@fendro/core/styles/styles';
 import { clashes } from '@fendro/core/song/fit';
-import { LIMITS, numbered } from '@fendro/core/song/limits';
+import { LIMITS } from '@fendro/core/song/limits';
 import { isDrumRole, isLine, roleOf } from '@fendro/core/song/roles';
 import { writtenNotes } from '@fendro/core/sounding/stages';
 import { noteRoles, type NoteRole } from '@fendro/core/study/note-roles';
@@ -37,10 +31,11 @@ import { printedName } from '@fendro/core/theory/pitch';
 import { scaleOf } from '@fendro/core/theory/scale';
 import type { Ticks } from '@fendro/core/theory/units';
 import { Playback } from '../sound/playback';
+import { InRegion } from '../commands/regions';
+import { RunsCommand } from '../commands/runs-command';
 import { DRAWER_IDS, DRAWERS } from '../drawers/registry';
-import { Drafting } from '../desks/drafting';
-import { newId } from '../store/ids';
-import { HarmonyDesk } from '../desks/harmony-desk';
+import { BandDesk } from '../desks/band-desk';
+import { SheetDesk } from '../desks/sheet-desk';
 import {
   selectBar,
   selectChords,
@@ -55,13 +50,11 @@ import {
   selectTakes,
   selectView,
 } from '../store/selectors';
-import { SoloDesk } from '../desks/solo-desk';
-import { SessionActions, type Drawer } from '../store/session';
+import { SessionActions } from '../store/session';
 import { ScoreActions } from '../store/song.actions';
-import { Icon } from '../ui/icon';
 import { NotePicture, shapeOf } from '../ui/note-picture';
-import { readWhole } from '../ui/read-number';
 import { systemsOf, type System } from './bar-geometry';
+import { BarsStrip } from './bars-strip';
 import { ChordRow } from './chord-row';
 import { ChordTools } from './harmony/chord-tools';
 import { SectionGround } from './section-ground';
@@ -75,16 +68,31 @@ const someOf = (marks: readonly number[]): readonly number[] => (marks.length > 
 @Component({
   selector: 'fd-sheet',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatMenu, MatMenuItem, MatMenuTrigger, MatTooltip, Icon, NotePicture, ChordRow, ChordTools, SectionGround],
+  imports: [
+    MatMenu,
+    MatMenuItem,
+    MatMenuTrigger,
+    MatTooltip,
+    NotePicture,
+    ChordRow,
+    ChordTools,
+    SectionGround,
+    BarsStrip,
+    InRegion,
+    RunsCommand,
+    MatButton,
+    MatIcon,
+    NumberField,
+    TextField,
+  ],
   templateUrl: './sheet.html',
   styleUrl: './sheet.scss',
 })
 export class Sheet {
   private readonly store = inject(Store);
   private readonly playback = inject(Playback);
-  private readonly desk = inject(HarmonyDesk);
-  protected readonly drafting = inject(Drafting);
-  protected readonly solos = inject(SoloDesk);
+  protected readonly desk = inject(SheetDesk);
+  protected readonly band = inject(BandDesk);
   protected readonly score = this.store.selectSignal(selectScore);
   protected readonly section = this.store.selectSignal(selectSection);
   protected readonly view = this.store.selectSignal(selectView);
@@ -114,12 +122,7 @@ export class Sheet {
     const [section, score] = [this.section(), this.score()];
     return section && score ? systemsOf(section, score) : [];
   });
-  protected readonly cursor = signal(0);
-  /** Of the section in view: another one has nothing to do with it. */
-  protected readonly barsProblem = linkedSignal<string | undefined, string | null>({
-    source: () => this.section()?.id,
-    computation: () => null,
-  });
+  protected readonly cursor = computed(() => this.session().cursor);
   private dragFrom: number | null = null;
   private readonly body = viewChild.required<ElementRef<HTMLElement>>('body');
   private readonly head = viewChild.required<ElementRef<HTMLElement>>('head');
@@ -174,6 +177,13 @@ export class Sheet {
   );
 
   constructor() {
+    // The focus goes along with the keys that move over the names of parts.
+    afterRenderEffect(() => {
+      this.line();
+      const body = this.body().nativeElement;
+      if (document.activeElement?.matches('.part-name') && body.contains(document.activeElement))
+        body.querySelector<HTMLElement>('.part-name[tabindex="0"]')?.focus();
+    });
     const destroyed = inject(DestroyRef);
     afterNextRender(() => {
       destroyed.onDestroy(
@@ -208,15 +218,6 @@ export class Sheet {
     head.style.height = `${box.height}px`;
   }
 
-  protected focusLine(line: LineId): void {
-    if (line !== this.line()) this.store.dispatch(SessionActions.lineFocused({ line }));
-  }
-
-  protected isSelected(bar: number): boolean {
-    const bars = this.session().bars;
-    return bars !== null && bar >= bars.from && bar < bars.to;
-  }
-
   /** Selected stretch inside a system, in % of its width; null when there is none. */
   protected shade(system: System): { left: number; width: number } | null {
     const bars = this.session().bars;
@@ -229,15 +230,27 @@ export class Sheet {
       : { left: (100 * (from - system.firstBar)) / perSystem, width: (100 * (to - from)) / perSystem };
   }
 
+  /** Beside the selection, in the first system that it reaches; to the left of its end where there is no room behind. */
+  protected stripAt(system: System): { readonly left: number; readonly leftwards: boolean } | null {
+    const bars = this.session().bars;
+    const shade = this.shade(system);
+    if (!bars || !shade || bars.from < system.firstBar) return null;
+    const leftwards = shade.left > 45;
+    return { left: leftwards ? shade.left + shade.width : shade.left, leftwards };
+  }
+
   protected lanePart(line: Part): string {
     return `${line.name}, ${instrumentOf(line.instrument).name}`;
   }
 
   protected press(event: PointerEvent, system: System, line: LineId): void {
-    this.focusLine(line);
-    this.dragFrom = this.barAt(event, system);
-    this.cursor.set(this.dragFrom);
-    if (!event.shiftKey) this.store.dispatch(SessionActions.barsSelected({ bars: null }));
+    this.desk.focusLine(line);
+    const bar = this.barAt(event, system);
+    // With Shift, from where the cursor stood.
+    this.dragFrom = event.shiftKey ? this.session().cursor : bar;
+    if (event.shiftKey) this.desk.select(this.dragFrom, bar);
+    else this.desk.letSelectionGo();
+    this.store.dispatch(SessionActions.cursorMoved({ bar }));
     (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
   }
 
@@ -250,11 +263,7 @@ export class Sheet {
     const system = row ? this.systems()[Number(row.dataset['system'])] : undefined;
     if (!row || !system) return;
     const bar = this.barIn(event.clientX, row, system);
-    const from = Math.min(this.dragFrom, bar);
-    const to = Math.max(this.dragFrom, bar) + 1;
-    const now = this.session().bars;
-    if ((bar !== this.dragFrom || now) && (now?.from !== from || now.to !== to))
-      this.store.dispatch(SessionActions.barsSelected({ bars: { from, to } }));
+    if (bar !== this.dragFrom || this.session().bars) this.desk.select(this.dragFrom, bar);
   }
 
   protected release(): void {
@@ -272,79 +281,18 @@ export class Sheet {
     return system.firstBar + Math.max(0, Math.min(system.bars - 1, inRow));
   }
 
-  /** Arrows over lines and bars; with Shift they select bars. */
-  protected key(event: KeyboardEvent): void {
-    const lines: LineId[] = [HARMONY, ...(this.score()?.parts.map(({ id }) => id) ?? [])];
-    const at = lines.indexOf(this.line());
-    if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
-      const next = lines[Math.max(0, Math.min(lines.length - 1, at + (event.key === 'ArrowUp' ? -1 : 1)))];
-      if (next) this.focusLine(next);
-      setTimeout(() => {
-        this.body().nativeElement.querySelector<HTMLElement>('.part-name[tabindex="0"]')?.focus();
-      });
-    } else if (event.key === 'ArrowLeft' || event.key === 'ArrowRight')
-      this.moveCursor(event.key === 'ArrowLeft' ? -1 : 1, event.shiftKey);
-    else return;
-    event.preventDefault();
-    event.stopPropagation();
-  }
+  protected readonly barsBounds = { least: 1, most: LIMITS.bars };
+  protected readonly barsTold = `A section has 1 to ${LIMITS.bars} bars, as a whole number; it stays as it was.`;
 
-  private moveCursor(by: 1 | -1, selects: boolean): void {
-    const count = this.section()?.bars ?? 1;
-    const before = this.cursor();
-    const next = Math.max(0, Math.min(count - 1, before + by));
-    this.cursor.set(next);
-    const bars = this.session().bars;
-    if (!selects) {
-      if (bars) this.store.dispatch(SessionActions.barsSelected({ bars: null }));
-      return;
-    }
-    const anchor = bars ? (before === bars.from ? bars.to - 1 : bars.from) : before;
-    this.store.dispatch(
-      SessionActions.barsSelected({ bars: { from: Math.min(anchor, next), to: Math.max(anchor, next) + 1 } }),
-    );
-  }
-
-  protected rename(input: HTMLInputElement): void {
+  protected rename(name: string): void {
     const section = this.section();
-    const name = input.value.trim();
-    if (section && name !== '')
-      this.store.dispatch(ScoreActions.sectionChanged({ section: section.id, change: { name } }));
-    input.value = this.section()?.name ?? '';
+    if (section) this.store.dispatch(ScoreActions.sectionChanged({ section: section.id, change: { name } }));
   }
 
-  protected setBars(input: HTMLInputElement): void {
-    const bars = readWhole(input.value, 1, LIMITS.bars);
+  protected setBars(bars: number): void {
     const section = this.section();
-    this.barsProblem.set(
-      bars === null ? `A section has 1 to ${LIMITS.bars} bars, as a whole number; it stays as it was.` : null,
-    );
-    if (bars !== null && section)
-      this.store.dispatch(ScoreActions.sectionChanged({ section: section.id, change: { bars } }));
-    else input.value = String(section?.bars ?? '');
+    if (section) this.store.dispatch(ScoreActions.sectionChanged({ section: section.id, change: { bars } }));
   }
 
-  protected readonly partsFull = computed(() => (this.score()?.parts.length ?? 0) >= LIMITS.parts);
   protected readonly LIMITS = LIMITS;
-
-  protected addPart(role: Role): void {
-    const score = this.score();
-    if (!score) return;
-    const part = newPart(styleIn(score, score.ground.style), role, newId('part'), freeColour(score));
-    const name = numbered(part.name, new Set(score.parts.map((own) => own.name)), LIMITS.name);
-    this.store.dispatch(ScoreActions.partAdded({ part: { ...part, name } }));
-  }
-
-  protected draftBand(): void {
-    const section = this.section();
-    if (section) void this.drafting.draftBand(section.id);
-  }
-
-  protected chooseAll(): void {
-    this.desk.chooseAll();
-  }
-
-  protected toggle(drawer: Drawer): void {
-    this.store.dispatch(SessionActions.drawerToggled({ drawer }));
-  }
 }

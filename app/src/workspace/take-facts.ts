@@ -37,14 +37,16 @@ export function partFactsText(
   const facts = factsOf(take.notes, chords, key, ground.metre, bars);
   if (facts.low === null || facts.high === null) return 'silent';
   if (isDrumRole(role)) return `${facts.onsetsPerBar} onsets a bar, ${facts.repeatedRhythms} % of bars return`;
+  // Where no chords sound, there is nothing to say of notes against them.
+  const overChords = chords.some(({ chord }) => chord !== null);
   const before = take.notes.filter(({ start }) => start < 0).length;
   return (
     [
       `${nameIn(key, facts.low)}–${nameIn(key, facts.high)}, ${facts.onsetsPerBar} onsets a bar`,
       ...(isLine(role) ? [`${facts.steps} % steps`] : []),
-      `${facts.chordTonesOnBeats} % chord notes on beats`,
+      ...(overChords ? [`${facts.chordTonesOnBeats} % chord notes on beats`] : []),
       ...(facts.outsideScale > 0 ? [`${facts.outsideScale} outside the scale`] : []),
       ...(before > 0 ? [`a pick-up of ${before} ${before === 1 ? 'note' : 'notes'}`] : []),
-    ].join(', ') + (isLine(role) ? `; ${sayRoles(noteRoles(take.notes, chords, ground.metre))}` : '')
+    ].join(', ') + (overChords && isLine(role) ? `; ${sayRoles(noteRoles(take.notes, chords, ground.metre))}` : '')
   );
 }

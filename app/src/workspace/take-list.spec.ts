@@ -5,9 +5,10 @@ import { Playback } from '../sound/playback';
 import { Drafting } from '../desks/drafting';
 import { HarmonyDesk } from '../desks/harmony-desk';
 import { Notices } from '../store/notices';
+import { EMPTY_SHELF } from '../storage/shelf-storage';
 import { Shelf } from '../store/shelf';
 import { TakeActions } from '../store/song.actions';
-import { silentPlayback, SMALL, viewOf } from '../testing/view';
+import { silentPlayback, SMALL, viewOf, type View } from '../testing/view';
 import { TakeList } from './take-list';
 
 const { score } = SMALL;
@@ -18,10 +19,11 @@ const [first, second] = [0, 1].map((attempt) => `${verse!.id}-${melody!.id}-${at
 function list(of = score) {
   const playback = silentPlayback();
   const drafting = { busy: () => false, unheard: () => [] as string[], clearUnheard: jest.fn(), draft: jest.fn() };
-  const shelf = { savePhrase: jest.fn(() => true) };
+  const shelf = { savePhrase: jest.fn(() => true), contents: () => EMPTY_SHELF };
   const notices = { say: jest.fn() };
   const view = viewOf(TakeList, {
     score: of,
+    keys: true,
     providers: [
       { provide: Playback, useValue: playback },
       { provide: Drafting, useValue: drafting },
@@ -37,6 +39,13 @@ function list(of = score) {
   return { view, playback, drafting, shelf, notices, heard, press, options };
 }
 
+/** Does something of the menu beside the verdict. */
+function further(view: View<TakeList>, name: RegExp): void {
+  view.click('button', 'Further for takes');
+  const item = [...document.querySelectorAll<HTMLElement>('[role=menuitem]')].find((one) => name.test(one.textContent));
+  view.act(() => item!.click());
+}
+
 describe('the takes of a line', () => {
   it('are listed in the order in which they came, the chosen one marked', () => {
     const { view, options } = list();
@@ -49,7 +58,7 @@ describe('the takes of a line', () => {
     const { view, playback, heard, press } = list();
     press('ArrowDown');
     expect(heard()).toBe(second);
-    expect(playback.play).toHaveBeenCalledTimes(1);
+    expect(playback.playIfStopped).toHaveBeenCalledTimes(1);
     press('ArrowDown');
     press('Enter');
     expect(chosenId(view.score.sections[0]!, melody!.id)).toBe(second);
@@ -80,9 +89,9 @@ describe('the takes of a line', () => {
   it('fold away when they are discarded, but for the one that sounds, and can be unfolded', () => {
     const { view, options } = list(remark(score, second!, { verdict: 'discarded' }));
     expect(options()).toHaveLength(1);
-    view.click('button', /discarded/i);
+    further(view, /discarded/);
     expect(options()).toHaveLength(2);
-    view.click('button', /discarded/i);
+    further(view, /discarded/);
     view.act(() => {
       view.store.dispatch(TakeActions.heard({ take: second!, section: verse!.id, line: melody!.id, at: 0 }));
     });
@@ -124,7 +133,7 @@ describe('the takes of a line', () => {
 
   it('become phrases of the writer’s own by what they are called', () => {
     const { view, shelf, notices } = list();
-    view.click('button', /phrase/i);
+    further(view, /phrase/);
     expect(shelf.savePhrase).toHaveBeenCalledWith(
       expect.objectContaining({ role: 'melody', name: `${melody!.name} of ${verse!.name}, take 1` }),
     );

@@ -1,7 +1,10 @@
-import { afterRenderEffect, ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { afterNextRender, afterRenderEffect, ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { Mishaps } from '../store/mishaps';
 import { selectScore, selectDrawer, selectSong } from '../store/selectors';
+import { Dialogs } from '../commands/dialogs';
+import { warmUpDrawers } from '../drawers/registry';
+import { whenIdle } from '../ui/when-idle';
 import { DrawerFrame } from '../drawers/drawer-frame';
 import { Bench } from './bench';
 import { FirstMinute } from './first-minute';
@@ -59,6 +62,28 @@ import { Sheet } from './sheet';
         width: 300px;
       }
     }
+    /* A tablet held upright, or a page that is zoomed: sheet and bench stand one below the other, and the page scrolls. */
+    @media (max-width: 900px), (max-height: 560px) {
+      :host {
+        flex: none;
+      }
+      .middle {
+        flex-direction: column;
+      }
+      .left,
+      fd-sheet {
+        flex: none;
+      }
+      fd-sheet {
+        height: min(60vh, 30rem);
+        min-height: 16rem;
+      }
+      fd-bench {
+        width: auto;
+        height: 34rem;
+        border-top: 1px solid var(--line);
+      }
+    }
   `,
 })
 export class Workspace {
@@ -67,6 +92,13 @@ export class Workspace {
   protected readonly drawer = this.store.selectSignal(selectDrawer);
 
   constructor() {
+    const dialogs = inject(Dialogs);
+    afterNextRender(() => {
+      whenIdle(() => {
+        warmUpDrawers();
+        dialogs.warmUp();
+      });
+    });
     const [mishaps, song] = [inject(Mishaps), this.store.selectSignal(selectSong)];
     afterRenderEffect(() => {
       const id = song().open?.id;

@@ -48,7 +48,7 @@ describe('the mix', () => {
     expect(view.score.parts[0]!.name).toBe('Lead voice');
     view.set('textbox', 'Name of Lead voice', '   ');
     expect(view.score.parts[0]!.name).toBe('Lead voice');
-    expect(view.by.getByRole<HTMLInputElement>('textbox', { name: 'Name of Lead voice' }).value).toBe('Lead voice');
+    expect(view.by.getByRole('alert').textContent).toContain('stays “Lead voice”');
   });
 
   it('sets swing and feel of the song', () => {

@@ -1,13 +1,16 @@
 import { afterNextRender, ChangeDetectionStrategy, Component, DestroyRef, ElementRef, inject } from '@angular/core';
+import { SlideField } from '../../ui/fields/slide-field';
+import { TextField } from '../../ui/fields/text-field';
+import { MatButton, MatIconButton } from '@angular/material/button';
+import { MatIcon } from '@angular/material/icon';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import type { Part } from '@fendro/core/song/schema';
+import { BandDesk } from '../../desks/band-desk';
 import { Playback } from '../../sound/playback';
-import { selectScore, selectSession } from '../../store/selectors';
-import { SessionActions } from '../../store/session';
+import { selectScore } from '../../store/selectors';
 import { ScoreActions } from '../../store/song.actions';
-import { Icon } from '../../ui/icon';
 
 /**
  * What is left of a meter's level after a second in which nothing sounds: it falls alike however often the page is
@@ -19,33 +22,29 @@ const LEFT_AFTER_A_SECOND = 0.012;
 @Component({
   selector: 'fd-mix-drawer',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, Icon],
+  imports: [MatTooltip, MatButton, MatIconButton, MatIcon, TextField, SlideField],
   template: `
     <header>
       <h2>Mix</h2>
       @if (score()?.ground; as ground) {
-        <label
-          >Swing
-          <input
-            type="range"
-            min="0"
-            max="100"
-            step="5"
-            [value]="ground.swing"
-            (input)="setGround({ swing: +$any($event.target).value })"
-          /><output class="mono">{{ ground.swing }} %</output></label
-        >
-        <label matTooltip="How far players sit behind or ahead of the beat, as the style has it"
-          >Feel of the style
-          <input
-            type="range"
-            min="0"
-            max="150"
-            step="10"
-            [value]="ground.feel ?? 100"
-            (input)="setGround({ feel: +$any($event.target).value })"
-          /><output class="mono">{{ ground.feel ?? 100 }} %</output></label
-        >
+        <fd-slide-field
+          label="Swing"
+          shown="Swing"
+          unit="%"
+          [step]="5"
+          [value]="ground.swing"
+          (moved)="setGround({ swing: $event })"
+        />
+        <fd-slide-field
+          label="Feel of the style"
+          shown="Feel of the style"
+          unit="%"
+          [most]="150"
+          [step]="10"
+          [value]="ground.feel ?? 100"
+          matTooltip="How far players sit behind or ahead of the beat, as the style has it"
+          (moved)="setGround({ feel: $event })"
+        />
       }
     </header>
     <table>
@@ -64,62 +63,54 @@ const LEFT_AFTER_A_SECOND = 0.012;
         @for (part of score()?.parts ?? []; track part.id) {
           <tr>
             <th scope="row">
-              <input
-                #name
-                class="part"
-                [attr.aria-label]="'Name of ' + part.name"
+              <fd-text-field
+                class="plain part"
+                [label]="'Name of ' + part.name"
                 [value]="part.name"
-                maxlength="60"
-                (change)="rename(part, name)"
+                (changed)="rename(part, $event)"
               /><span class="quiet">{{ instrument(part) }}</span>
             </th>
             <td>
-              <label
-                >Level
-                <input
-                  type="range"
-                  min="0"
-                  max="100"
-                  [value]="part.level"
-                  [attr.aria-label]="'Level of ' + part.name"
-                  (input)="change(part, { level: +$any($event.target).value }, 'level')"
-                /><output class="mono">{{ part.level }}</output></label
-              >
+              <fd-slide-field
+                shown="Level"
+                [label]="'Level of ' + part.name"
+                [value]="part.level"
+                (moved)="band.change(part, { level: $event }, 'level')"
+              />
             </td>
             <td>
-              <label
-                >Pan
-                <input
-                  type="range"
-                  min="-100"
-                  max="100"
-                  [value]="part.pan"
-                  [attr.aria-label]="'Pan of ' + part.name"
-                  (input)="change(part, { pan: +$any($event.target).value }, 'pan')"
-                  (dblclick)="change(part, { pan: 0 }, 'pan')"
-                /><output class="mono">{{ panText(part.pan) }}</output></label
-              >
+              <fd-slide-field
+                shown="Pan"
+                [label]="'Pan of ' + part.name"
+                [least]="-100"
+                [usual]="0"
+                [inWords]="panText"
+                [value]="part.pan"
+                (moved)="band.change(part, { pan: $event }, 'pan')"
+              />
             </td>
             <td>
               <button
-                class="button small"
+                matButton="outlined"
+                class="small"
                 [attr.aria-pressed]="part.muted"
-                (click)="change(part, { muted: !part.muted })"
+                (click)="band.toggleQuiet(part)"
                 matTooltip="Q"
                 [attr.aria-label]="'Quiet: ' + part.name"
               >
-                <fd-icon [name]="part.muted ? 'volume_off' : 'volume_up'" />Quiet
+                <mat-icon [svgIcon]="part.muted ? 'volume_off' : 'volume_up'" />Quiet
               </button>
             </td>
             <td>
               <button
-                class="button small"
-                [attr.aria-pressed]="session().alone.includes(part.id)"
-                (click)="alone(part)"
+                matButton="outlined"
+                class="small"
+                [attr.aria-pressed]="band.isAlone(part.id)"
+                (click)="band.toggleAlone(part.id)"
                 matTooltip="I"
                 [attr.aria-label]="'Hear alone: ' + part.name"
               >
-                <fd-icon name="headphones" />Alone
+                <mat-icon svgIcon="headphones" />Alone
               </button>
             </td>
             <td>
@@ -136,12 +127,13 @@ const LEFT_AFTER_A_SECOND = 0.012;
             </td>
             <td>
               <button
-                class="button bare small"
-                (click)="remove(part)"
+                matIconButton
+                class="small"
+                (click)="band.remove(part.id)"
                 [attr.aria-label]="'Remove ' + part.name"
                 matTooltip="Remove this part"
               >
-                <fd-icon name="delete" />
+                <mat-icon svgIcon="delete" />
               </button>
             </td>
           </tr>
@@ -180,31 +172,8 @@ const LEFT_AFTER_A_SECOND = 0.012;
       white-space: nowrap;
     }
     .part {
-      width: 6rem;
-      border: 1px solid transparent;
-      border-radius: 6px;
-      background: transparent;
-      padding: 2px 4px;
+      width: 7.5rem;
       font-weight: 600;
-    }
-    .part:hover {
-      border-color: var(--line);
-    }
-    label {
-      display: inline-flex;
-      align-items: center;
-      gap: 6px;
-      font-size: 0.8125rem;
-      color: var(--quiet);
-    }
-    input[type='range'] {
-      width: 5.5rem;
-      accent-color: var(--accent);
-    }
-    output {
-      width: 2.4rem;
-      color: var(--ink);
-      font-size: 0.75rem;
     }
     .meter {
       display: block;
@@ -228,7 +197,7 @@ export class MixDrawer {
   private readonly playback = inject(Playback);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly score = this.store.selectSignal(selectScore);
-  protected readonly session = this.store.selectSignal(selectSession);
+  protected readonly band = inject(BandDesk);
   private readonly shown = new Map<string, number>();
   private drawn = 0;
 
@@ -266,27 +235,9 @@ export class MixDrawer {
     return instrumentOf(part.instrument).name;
   }
 
-  protected panText(pan: number): string {
-    return pan === 0 ? 'mid' : pan < 0 ? `L ${-pan}` : `R ${pan}`;
-  }
+  protected readonly panText = (pan: number): string => (pan === 0 ? 'mid' : pan < 0 ? `L ${-pan}` : `R ${pan}`);
 
-  protected change(part: Part, change: Partial<Pick<Part, 'level' | 'pan' | 'muted'>>, gesture?: string): void {
-    this.store.dispatch(
-      ScoreActions.partChanged({ part: part.id, change, ...(gesture ? { gesture: `${gesture} ${part.id}` } : {}) }),
-    );
-  }
-
-  protected rename(part: Part, input: HTMLInputElement): void {
-    const name = input.value.trim();
-    if (name !== '') this.store.dispatch(ScoreActions.partChanged({ part: part.id, change: { name } }));
-    input.value = this.score()?.parts.find(({ id }) => id === part.id)?.name ?? part.name;
-  }
-
-  protected alone(part: Part): void {
-    this.store.dispatch(SessionActions.aloneToggled({ part: part.id }));
-  }
-
-  protected remove(part: Part): void {
-    this.store.dispatch(ScoreActions.partRemoved({ part: part.id }));
+  protected rename(part: Part, name: string): void {
+    this.store.dispatch(ScoreActions.partChanged({ part: part.id, change: { name } }));
   }
 }

@@ -8,6 +8,11 @@ import {
   signal,
   untracked,
 } from '@angular/core';
+import { MatCheckbox } from '@angular/material/checkbox';
+import { SearchField } from '../../ui/fields/search-field';
+import { TextField } from '../../ui/fields/text-field';
+import { ChoiceField, type Choice, choicesOf } from '../../ui/fields/choice-field';
+import { MatButton } from '@angular/material/button';
 import { Store } from '@ngrx/store';
 import { ENGINE } from '@fendro/core/compose/engine';
 import { listed } from '@fendro/core/compose/own-phrases';
@@ -56,7 +61,7 @@ interface Picture {
 @Component({
   selector: 'fd-phrases-drawer',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NotePicture],
+  imports: [NotePicture, MatButton, ChoiceField, TextField, SearchField, MatCheckbox],
   templateUrl: './phrases-drawer.html',
   styleUrl: '../drawer.scss',
 })
@@ -81,13 +86,24 @@ export class PhrasesDrawer {
   private readonly own = computed(() => this.shelf.contents().phrases.map(listed));
   private readonly all = computed((): readonly Phrase[] => [...this.own(), ...allPhrases()]);
   protected readonly total = computed(() => this.all().length);
-  protected readonly families: readonly Phrase['family'][] = [
-    'broken chord',
-    'stabs',
-    'strumming',
-    'picking',
-    'bass figure',
-    'own',
+  protected readonly families: readonly Choice<Phrase['family'] | ''>[] = [
+    { value: '', text: 'any kind' },
+    ...choicesOf<Phrase['family']>(['broken chord', 'stabs', 'strumming', 'picking', 'bass figure', 'own']),
+  ];
+  protected readonly octaves: readonly Choice<PhraseTurn['octave']>[] = [
+    { value: 1, text: 'octave up' },
+    { value: 0, text: 'as it lies' },
+    { value: -1, text: 'octave down' },
+  ];
+  protected readonly speeds: readonly Choice<PhraseTurn['speed']>[] = [
+    { value: 2, text: 'double speed' },
+    { value: 1, text: 'its speed' },
+    { value: 0.5, text: 'half speed' },
+  ];
+  protected readonly fullnesses: readonly Choice<PhraseTurn['fullness']>[] = [
+    { value: 1, text: 'fuller' },
+    { value: 0, text: 'as full' },
+    { value: -1, text: 'thinner' },
   ];
 
   protected readonly query = signal('');
@@ -214,7 +230,7 @@ export class PhrasesDrawer {
         at: Date.now(),
       }),
     );
-    if (!this.playback.playing() && !this.playback.waiting()) void this.playback.play();
+    this.playback.playIfStopped();
   }
 
   protected take(): void {
@@ -256,10 +272,6 @@ export class PhrasesDrawer {
   protected readonly ownCurrent = computed(
     () => this.shelf.contents().phrases.find(({ id }) => id === this.current()) ?? null,
   );
-
-  protected rename(id: string, name: string): void {
-    if (name.trim() !== '') this.shelf.renamePhrase(id, name.trim());
-  }
 
   protected forget(id: string): void {
     this.letGo();

@@ -7,7 +7,14 @@ import {
   linkedSignal,
   output,
   signal,
+  effect,
 } from '@angular/core';
+import { choicesOf } from '../../ui/fields/choice-field';
+import { METRE_CHOICES } from '../../ui/ground-choices';
+import { ReactiveFormsModule, FormControl, FormGroup } from '@angular/forms';
+import { MatInput } from '@angular/material/input';
+import { MatFormField } from '@angular/material/form-field';
+import { MatButton } from '@angular/material/button';
 import { Store } from '@ngrx/store';
 import { ENDING_NAMES } from '@fendro/core/compose/ending';
 import { COLOURINGS } from '@fendro/core/song/schema';
@@ -15,48 +22,20 @@ import { ENDINGS, type Style } from '@fendro/core/song/style';
 import { bandOf } from '@fendro/core/styles/band';
 import { checkStyle } from '@fendro/core/styles/style-file';
 import { drummedText, readDrummed, readTimed, timedText } from '@fendro/core/styles/style-text';
-import { METRES, metreName } from '@fendro/core/theory/metre';
 import { selectScore } from '../../store/selectors';
 import { readNumber } from '../../ui/read-number';
 
-/** What is typed, as text, until it is read. */
-interface Typed {
-  readonly name: string;
-  readonly family: string;
-  readonly moods: string;
-  readonly low: string;
-  readonly usual: string;
-  readonly high: string;
-  readonly swing: string;
-  readonly adventure: string;
-  readonly chords: string;
-  readonly bass: string;
-  readonly grooves: string;
-  readonly fills: string;
-}
-
 /** What is no number stays none, and the check says so at its place. */
-const numberIn = (text: string): number => readNumber(text) ?? Number.NaN;
+const numberIn = (text: string): number =>
+  readNumber(text, { least: Number.NEGATIVE_INFINITY, most: Number.POSITIVE_INFINITY, digits: 2 }) ?? Number.NaN;
 
-const asTyped = (style: Style): Typed => ({
-  name: style.name,
-  family: style.family,
-  moods: style.moods.join(', '),
-  low: String(style.tempo.low),
-  usual: String(style.tempo.usual),
-  high: String(style.tempo.high),
-  swing: String(style.swing),
-  adventure: String(style.harmony.adventure),
-  chords: timedText(style.comping),
-  bass: timedText(style.bass),
-  grooves: drummedText(style.grooves),
-  fills: drummedText(style.fills),
-});
+const text = (): FormControl<string> => new FormControl('', { nonNullable: true });
 
 /** A style of one's own: its facts and figures, read and checked when it is saved. */
 @Component({
   selector: 'fd-style-editor',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatButton, MatFormField, MatInput, ReactiveFormsModule],
   templateUrl: './style-editor.html',
   styleUrl: './style-editor.scss',
 })
@@ -66,11 +45,24 @@ export class StyleEditor {
   readonly isNew = input(false);
   readonly saved = output<Style>();
   readonly left = output();
-  protected readonly typed = linkedSignal(() => asTyped(this.style()));
-  protected readonly ending = linkedSignal(() => this.style().ending);
-  protected readonly pace = linkedSignal(() => this.style().harmony.pace);
-  protected readonly colouring = linkedSignal(() => this.style().harmony.colouring);
-  protected readonly metre = linkedSignal(() => this.style().metres[0] ?? '4/4');
+  /** Everything as it is typed; it is read and checked when it is saved. */
+  protected readonly form = new FormGroup({
+    name: text(),
+    family: text(),
+    moods: text(),
+    low: text(),
+    usual: text(),
+    high: text(),
+    swing: text(),
+    chords: text(),
+    bass: text(),
+    grooves: text(),
+    fills: text(),
+    metre: text(),
+    ending: new FormControl<Style['ending']>('held', { nonNullable: true }),
+    pace: new FormControl<Style['harmony']['pace']>(1, { nonNullable: true }),
+    colouring: new FormControl<Style['harmony']['colouring']>('triads', { nonNullable: true }),
+  });
   protected readonly band = linkedSignal(() => this.style().band);
   protected readonly bandText = computed(() =>
     this.band()
@@ -78,13 +70,13 @@ export class StyleEditor {
       .join(', '),
   );
   protected readonly problems = signal<readonly string[]>([]);
-  protected readonly endings = ENDINGS.map((ending) => ({ ending, name: ENDING_NAMES[ending].name }));
-  protected readonly metres = METRES.map(metreName);
-  protected readonly colourings = COLOURINGS;
+  protected readonly endings = ENDINGS.map((ending) => ({ value: ending, text: ENDING_NAMES[ending].name }));
+  protected readonly metres = METRE_CHOICES;
+  protected readonly colourings = choicesOf(COLOURINGS);
   protected readonly paces = [
-    { pace: 0.5, name: 'one chord for two bars' },
-    { pace: 1, name: 'one chord a bar' },
-    { pace: 2, name: 'two chords a bar' },
+    { value: 0.5, text: 'one chord for two bars' },
+    { value: 1, text: 'one chord a bar' },
+    { value: 2, text: 'two chords a bar' },
   ] as const;
   protected readonly figures: readonly {
     readonly field: 'chords' | 'bass' | 'grooves' | 'fills';
@@ -105,12 +97,27 @@ export class StyleEditor {
     { field: 'fills', label: 'Fills', help: 'one bar each, towards the bar line' },
   ];
 
-  protected set(change: Partial<Typed>): void {
-    this.typed.update((typed) => ({ ...typed, ...change }));
-  }
-
-  protected setFigure(field: 'chords' | 'bass' | 'grooves' | 'fills', text: string): void {
-    this.set({ [field]: text });
+  constructor() {
+    effect(() => {
+      const style = this.style();
+      this.form.setValue({
+        name: style.name,
+        family: style.family,
+        moods: style.moods.join(', '),
+        low: String(style.tempo.low),
+        usual: String(style.tempo.usual),
+        high: String(style.tempo.high),
+        swing: String(style.swing),
+        chords: timedText(style.comping),
+        bass: timedText(style.bass),
+        grooves: drummedText(style.grooves),
+        fills: drummedText(style.fills),
+        metre: style.metres[0] ?? '4/4',
+        ending: style.ending,
+        pace: style.harmony.pace,
+        colouring: style.harmony.colouring,
+      });
+    });
   }
 
   /** The parts of the open song, as they are set up. */
@@ -121,7 +128,7 @@ export class StyleEditor {
 
   protected save(event: Event): void {
     event.preventDefault();
-    const typed = this.typed();
+    const typed = this.form.getRawValue();
     const chords = readTimed(typed.chords, 'Chords');
     const bass = readTimed(typed.bass, 'Bass');
     const grooves = readDrummed(typed.grooves, 'Grooves');
@@ -140,13 +147,13 @@ export class StyleEditor {
         .filter((mood) => mood !== ''),
       tempo: { low: numberIn(typed.low), usual: numberIn(typed.usual), high: numberIn(typed.high) },
       swing: numberIn(typed.swing),
-      metres: [this.metre(), ...metres.filter((metre) => metre !== this.metre())],
-      harmony: { ...harmony, adventure: numberIn(typed.adventure), pace: this.pace(), colouring: this.colouring() },
+      metres: [typed.metre, ...metres.filter((metre) => metre !== typed.metre)],
+      harmony: { ...harmony, pace: typed.pace, colouring: typed.colouring },
       comping: chords.figures,
       bass: bass.figures,
       grooves: grooves.figures,
       fills: fills.figures,
-      ending: this.ending(),
+      ending: typed.ending,
       band: this.band(),
     });
     if (checked.ok) this.saved.emit(checked.style);

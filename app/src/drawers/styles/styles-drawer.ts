@@ -1,4 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal } from '@angular/core';
+import { MatCheckbox } from '@angular/material/checkbox';
+import { SearchField } from '../../ui/fields/search-field';
+import { FileButton } from '../../ui/fields/file-button';
+import { MatButton } from '@angular/material/button';
+import { MatIcon } from '@angular/material/icon';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
 import { groundOf } from '@fendro/core/song/ground';
@@ -22,7 +27,6 @@ import { SessionActions } from '../../store/session';
 import { ScoreActions } from '../../store/song.actions';
 import { Shelf } from '../../store/shelf';
 import { download } from '../../ui/download';
-import { Icon } from '../../ui/icon';
 import { IdeaList, type Idea } from '../../ui/idea-list';
 import { DraftClient } from '../../work/draft-client';
 import { StyleEditor } from './style-editor';
@@ -34,29 +38,20 @@ import { withChoices } from '@fendro/core/song/section';
 @Component({
   selector: 'fd-styles-drawer',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, Icon, IdeaList, StyleEditor],
+  imports: [MatTooltip, IdeaList, StyleEditor, MatButton, MatIcon, FileButton, SearchField, MatCheckbox],
   template: `
     <header [class.tall]="editing() !== null">
       <h2>Styles</h2>
-      <input
-        #words
-        class="field find"
-        type="search"
-        aria-label="Find styles by words"
-        placeholder="latin bright 100"
-        [value]="query()"
-        (input)="query.set(words.value)"
-      />
+      <fd-search-field label="Find styles by words" placeholder="latin bright 100" [(query)]="query" />
       <span class="quiet" role="status">{{ working() ? 'drafting its band …' : ideas().length + ' found' }}</span>
       <span class="gap"></span>
-      <label class="button small"
-        ><fd-icon name="upload" />Open a style file<input
-          #file
-          class="spoken-only"
-          type="file"
-          accept=".fendro-style,.json,application/json"
-          (change)="openFile(file)"
-      /></label>
+      <fd-file-button
+        class="small"
+        label="Open a style file"
+        accept=".fendro-style,.json,application/json"
+        (picked)="openFile($event)"
+        >Open a style file</fd-file-button
+      >
     </header>
     @for (problem of problems(); track problem) {
       <p class="problem" role="alert">{{ problem }}</p>
@@ -81,34 +76,36 @@ import { withChoices } from '@fendro/core/song/section';
             </p>
             <p class="quiet">Its band: {{ shown.band }}.</p>
             <div class="row">
-              <label
-                ><input type="checkbox" [checked]="pace()" (change)="pace.set(!pace())" /> its tempo and metre</label
+              <mat-checkbox [checked]="pace()" (change)="pace.set($event.checked)">its tempo and metre</mat-checkbox>
+              <mat-checkbox [checked]="sounds()" (change)="sounds.set($event.checked)"
+                >its instruments and levels</mat-checkbox
               >
-              <label
-                ><input type="checkbox" [checked]="sounds()" (change)="sounds.set(!sounds())" /> its instruments and
-                levels</label
-              >
-              <label
-                ><input type="checkbox" [checked]="missing()" (change)="missing.set(!missing())" /> parts that I
-                lack</label
+              <mat-checkbox [checked]="missing()" (change)="missing.set($event.checked)"
+                >parts that I lack</mat-checkbox
               >
             </div>
             <div class="row">
-              <button class="button small primary" (click)="apply()">Apply to the song</button>
-              <button class="button small" (click)="applyToSection()">Only to {{ section()?.name }}</button>
+              <button matButton="filled" class="small" (click)="apply()">Apply to the song</button>
+              <button matButton="outlined" class="small" (click)="applyToSection()">
+                Only to {{ section()?.name }}
+              </button>
               @if (part(); as part) {
-                <button class="button small" (click)="applyToPart()">Only to {{ part.name }}</button>
+                <button matButton="outlined" class="small" (click)="applyToPart()">Only to {{ part.name }}</button>
               }
             </div>
             <div class="row">
               @if (shown.own) {
-                <button class="button small" (click)="edit()">Change it …</button>
-                <button class="button small" (click)="saveFile()"><fd-icon name="download" />As a file</button>
+                <button matButton="outlined" class="small" (click)="edit()">Change it …</button>
+                <button matButton="outlined" class="small" (click)="saveFile()">
+                  <mat-icon svgIcon="download" />As a file
+                </button>
                 @if (shown.shelved) {
-                  <button class="button small" (click)="remove()" matTooltip="Songs that use it keep it">Remove</button>
+                  <button matButton="outlined" class="small" (click)="remove()" matTooltip="Songs that use it keep it">
+                    Remove
+                  </button>
                 }
               } @else {
-                <button class="button small" (click)="edit()">Make my own of it …</button>
+                <button matButton="outlined" class="small" (click)="edit()">Make my own of it …</button>
               }
             </div>
             <p class="quiet">
@@ -371,9 +368,7 @@ export class StylesDrawer {
     this.shelf.removeStyle(id);
   }
 
-  protected async openFile(input: HTMLInputElement): Promise<void> {
-    const [file] = input.files ?? [];
-    input.value = '';
+  protected async openFile([file]: readonly File[]): Promise<void> {
     if (!file) return;
     const read = readStyle(await file.text());
     this.problems.set(read.ok ? [] : [`${file.name} was not opened.`, ...read.problems]);

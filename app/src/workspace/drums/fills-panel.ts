@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChoiceField } from '../../ui/fields/choice-field';
 import { Store } from '@ngrx/store';
 import { allFills, FILL_LENGTHS, placeFill, type Fill, type FillLength } from '@fendro/core/compose/fills';
 import { partTake, sectionTicks, soundingId } from '@fendro/core/song/resolve';
@@ -30,14 +31,10 @@ const RUN_UP = 1;
 @Component({
   selector: 'fd-fills-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [IdeaList],
+  imports: [IdeaList, ChoiceField],
   template: `
     <div class="row">
-      <select class="field" aria-label="Length of the fill" (change)="setLength($any(+$any($event.target).value))">
-        @for (option of lengths; track option.bars) {
-          <option [value]="option.bars" [selected]="option.bars === bars()">{{ option.name }}</option>
-        }
-      </select>
+      <fd-choice-field label="Length of the fill" [choices]="lengths" [value]="bars()" (chosen)="setLength($event)" />
       <span class="quiet">{{ where() }}</span>
     </div>
     <fd-idea-list
@@ -74,7 +71,7 @@ export class FillsPanel {
   private readonly session = this.store.selectSignal(selectSession);
   private readonly view = this.store.selectSignal(selectView);
   private readonly bar = this.store.selectSignal(selectBar);
-  protected readonly lengths = FILL_LENGTHS.map((bars) => ({ bars, name: LENGTH_NAMES[bars] }));
+  protected readonly lengths = FILL_LENGTHS.map((bars) => ({ value: bars, text: LENGTH_NAMES[bars] }));
   protected readonly bars = signal<FillLength>(1);
   protected readonly current = signal<string | null>(null);
   /** The drums as they were when trying began, and the take that is tried in their place. */
@@ -128,7 +125,7 @@ export class FillsPanel {
       TakeActions.madeAndHeard({ takes: [take], take: take.id, section: section.id, line: part.id, at: Date.now() }),
     );
     const from = (view?.start ?? 0) + Math.max(0, this.end() - (RUN_UP + Math.ceil(this.bars())) * this.bar());
-    if (!this.playback.playing() && !this.playback.waiting()) void this.playback.play(from);
+    this.playback.playIfStopped(from);
   }
 
   private takeWith(fill: Fill, base: PartTake, setting: Parameters<typeof placeFill>[4]): PartTake {

@@ -1,4 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChoiceField } from '../../ui/fields/choice-field';
+import { MatButton } from '@angular/material/button';
 import { Store } from '@ngrx/store';
 import { drumName, KIT_KEYS } from '@fendro/core/sounding/drum-names';
 import { writtenNotes } from '@fendro/core/sounding/stages';
@@ -9,25 +11,23 @@ import { ScoreActions } from '../../store/song.actions';
 @Component({
   selector: 'fd-kit-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatButton, ChoiceField],
   template: `
     @for (drum of drums(); track drum.key) {
       <label class="drum"
         ><span>{{ drum.name }}</span>
-        <select
-          class="field"
-          [attr.aria-label]="'Sound of the ' + drum.name"
-          (change)="swap(drum.key, +$any($event.target).value)"
-        >
-          @for (option of options; track option.key) {
-            <option [value]="option.key" [selected]="option.key === drum.sound">{{ option.name }}</option>
-          }
-        </select>
+        <fd-choice-field
+          [label]="'Sound of the ' + drum.name"
+          [choices]="options"
+          [value]="drum.sound"
+          (chosen)="swap(drum.key, $event)"
+        />
       </label>
     } @empty {
       <p class="quiet">Draft or choose drums first: every drum that they strike is listed here.</p>
     }
     @if (anySwapped()) {
-      <button class="button small" (click)="reset()">All drums as they were</button>
+      <button matButton="outlined" class="small" (click)="reset()">All drums as they were</button>
     }
     <p class="quiet">What is swapped here sounds and is delivered so in all sections.</p>
   `,
@@ -40,7 +40,7 @@ import { ScoreActions } from '../../store/song.actions';
       gap: 8px;
       color: var(--ink);
     }
-    .button {
+    button {
       align-self: start;
     }
   `,
@@ -51,7 +51,7 @@ export class KitPanel {
   private readonly section = this.store.selectSignal(selectSection);
   private readonly part = this.store.selectSignal(selectPart);
   private readonly music = this.store.selectSignal(selectMusic);
-  protected readonly options = KIT_KEYS.map((key) => ({ key, name: drumName(key) }));
+  protected readonly options = KIT_KEYS.map((key) => ({ value: key, text: drumName(key) }));
 
   /** Drums of the take that sounds, and those that were swapped before. */
   protected readonly drums = computed(() => {

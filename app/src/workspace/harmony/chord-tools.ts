@@ -1,84 +1,48 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { MatTooltip } from '@angular/material/tooltip';
+import { ChoiceField, choicesOf } from '../../ui/fields/choice-field';
+import { MatButton } from '@angular/material/button';
 import { Store } from '@ngrx/store';
+import { RunsCommand } from '../../commands/runs-command';
 import { HarmonyDesk } from '../../desks/harmony-desk';
 import { selectSession } from '../../store/selectors';
 import { CHORD_GRIDS, SessionActions, type ChordGrid } from '../../store/session';
-import { ChordDesk } from '../../desks/chord-desk';
 
 /** What can be done to the selected bars' chords, or to the chord in focus: one slim row over the sheet. */
 @Component({
   selector: 'fd-chord-tools',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip],
+  imports: [RunsCommand, MatButton, ChoiceField],
   template: `
     <div class="tools" role="toolbar" aria-label="Chord tools">
       <label
         >Grid
-        <select
-          class="field"
-          aria-label="Grid for chords"
+        <fd-choice-field
+          class="small"
+          label="Grid for chords"
+          [choices]="grids"
           [value]="session().grid"
-          (change)="setGrid($any($event.target).value)"
-        >
-          @for (grid of grids; track grid) {
-            <option [value]="grid" [selected]="grid === session().grid">{{ grid }}</option>
-          }
-        </select></label
-      >
+          (chosen)="setGrid($event)"
+      /></label>
       <span class="what quiet">{{ what() }}</span>
-      <button class="button small" (click)="commands.copy()" matTooltip="Ctrl C">Copy</button>
-      <button class="button small" [disabled]="!session().clip" (click)="commands.paste()" matTooltip="Ctrl V">
-        Paste
-      </button>
-      <button class="button small" (click)="commands.repeat()" matTooltip="Once more after itself (%)">Repeat</button>
+      <button matButton="outlined" class="small" fdRuns="chord.copy">Copy</button>
+      <button matButton="outlined" class="small" fdRuns="chord.paste">Paste</button>
+      <button matButton="outlined" class="small" fdRuns="chord.repeat">Repeat</button>
       <span class="pair" role="group" aria-label="Along the scale"
-        ><button
-          class="button small"
-          (click)="commands.degree(-1)"
-          aria-label="A degree down"
-          matTooltip="A degree down (Alt ↓)"
-        >
-          ↓</button
+        ><button matButton="outlined" class="small" fdRuns="chord.degree-down" aria-label="A degree down">↓</button
         ><span>degree</span
-        ><button
-          class="button small"
-          (click)="commands.degree(1)"
-          aria-label="A degree up"
-          matTooltip="A degree up (Alt ↑)"
-        >
-          ↑
-        </button></span
+        ><button matButton="outlined" class="small" fdRuns="chord.degree-up" aria-label="A degree up">↑</button></span
       >
       <span class="pair" role="group" aria-label="By semitones"
-        ><button
-          class="button small"
-          (click)="commands.transpose(-1)"
-          aria-label="A semitone down"
-          matTooltip="A semitone down (Shift Alt ↓)"
-        >
-          ↓</button
+        ><button matButton="outlined" class="small" fdRuns="chord.semitone-down" aria-label="A semitone down">↓</button
         ><span>semitone</span
-        ><button
-          class="button small"
-          (click)="commands.transpose(1)"
-          aria-label="A semitone up"
-          matTooltip="A semitone up (Shift Alt ↑)"
-        >
+        ><button matButton="outlined" class="small" fdRuns="chord.semitone-up" aria-label="A semitone up">
           ↑
         </button></span
       >
-      <button class="button small" (click)="commands.reverse()">Reverse</button>
-      <button class="button small" (click)="commands.split()" matTooltip="S">Split</button>
-      <button class="button small" (click)="commands.join()" matTooltip="J">Join</button>
-      <button
-        class="button small"
-        [attr.aria-pressed]="commands.isHeld()"
-        (click)="commands.hold()"
-        matTooltip="Keep these bars when drafting (H)"
-      >
-        Hold
-      </button>
+      <button matButton="outlined" class="small" fdRuns="chord.reverse">Reverse</button>
+      <button matButton="outlined" class="small" fdRuns="chord.split">Split</button>
+      <button matButton="outlined" class="small" fdRuns="chord.join">Join</button>
+      <button matButton="outlined" class="small" fdRuns="chord.hold">Hold</button>
     </div>
   `,
   styles: `
@@ -96,15 +60,9 @@ import { ChordDesk } from '../../desks/chord-desk';
       gap: 4px;
       color: var(--quiet);
     }
-    select {
-      min-height: 26px;
-    }
     .what {
       min-width: 5.5rem;
       margin-inline-end: 4px;
-    }
-    .button.small {
-      padding: 0 7px;
     }
     .pair {
       display: inline-flex;
@@ -112,17 +70,16 @@ import { ChordDesk } from '../../desks/chord-desk';
       gap: 2px;
       color: var(--quiet);
     }
-    .pair .button {
-      padding: 0 6px;
+    .pair button {
+      min-width: 28px;
     }
   `,
 })
 export class ChordTools {
   private readonly store = inject(Store);
   private readonly desk = inject(HarmonyDesk);
-  protected readonly commands = inject(ChordDesk);
   protected readonly session = this.store.selectSignal(selectSession);
-  protected readonly grids = Object.keys(CHORD_GRIDS) as ChordGrid[];
+  protected readonly grids = choicesOf(Object.keys(CHORD_GRIDS) as ChordGrid[]);
 
   /** What the buttons concern. */
   protected readonly what = computed(() => {

@@ -1,10 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ReactiveFormsModule, FormControl, FormGroup } from '@angular/forms';
+import { MatInput } from '@angular/material/input';
+import { MatFormField } from '@angular/material/form-field';
+import { MatCheckbox } from '@angular/material/checkbox';
+import { SearchField } from '../../ui/fields/search-field';
+import { MatButton } from '@angular/material/button';
 import { Store } from '@ngrx/store';
 import { refitChord } from '@fendro/core/song/follow-ground';
 import { pasteChords, closeGaps } from '@fendro/core/song/chord-edit';
 import type { ChordSpan } from '@fendro/core/song/schema';
 import { collection, findFormulas, formulaChords, type Formula } from '@fendro/core/styles/progressions/collection';
 import { chordSymbol } from '@fendro/core/theory/chord';
+import { barTicks } from '@fendro/core/theory/metre';
 import { Playback } from '../../sound/playback';
 import { HarmonyDesk } from '../../desks/harmony-desk';
 import { selectBar, selectSession } from '../../store/selectors';
@@ -18,25 +25,20 @@ type Entry =
   | { readonly id: string; readonly own: ShelfProgression; readonly formula: null }
   | { readonly id: string; readonly own: null; readonly formula: Formula };
 
+/** A formula as it is written: degrees, bar by bar. */
+const degreesOf = ({ bars }: Formula): string =>
+  bars.map((bar) => bar.join(' ').replaceAll('b', '♭').replaceAll('#', '♯')).join(' | ');
+
 /** Progressions to pick from, found by words, heard in the song's own key and tempo; one's own among them. */
 @Component({
   selector: 'fd-collection-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [IdeaList],
+  imports: [IdeaList, MatButton, SearchField, MatCheckbox, MatFormField, MatInput, ReactiveFormsModule],
   template: `
-    <input
-      #words
-      class="field"
-      type="search"
-      aria-label="Find progressions by words"
-      placeholder="soul sevenths 8 bars"
-      [value]="query()"
-      (input)="query.set(words.value)"
-    />
+    <fd-search-field label="Find progressions by words" placeholder="soul sevenths 8 bars" [(query)]="query" />
     <div class="row">
-      <label
-        ><input type="checkbox" [checked]="favouritesOnly()" (change)="favouritesOnly.set(!favouritesOnly())" /> only
-        what I kept</label
+      <mat-checkbox [checked]="favouritesOnly()" (change)="favouritesOnly.set($event.checked)"
+        >only what I kept</mat-checkbox
       >
       <span class="quiet" role="status">{{ found().length }} found</span>
     </div>
@@ -51,25 +53,27 @@ type Entry =
       (kept)="shelf.toggleFavourite($event)"
     />
     <div class="row">
-      <button class="button small primary" [disabled]="!desk.trying()" (click)="takeHeard()">Take it</button>
-      <button class="button small" [disabled]="current() === null" (click)="keep()">
+      <button matButton="filled" class="small" [disabled]="!desk.trying()" (click)="takeHeard()">Take it</button>
+      <button matButton="outlined" class="small" [disabled]="current() === null" (click)="keep()">
         {{ isKept() ? 'Kept' : 'Keep' }}
       </button>
       <span class="gap"></span>
-      <button class="button small" (click)="saving.set(!saving())" [attr.aria-expanded]="saving()">
+      <button matButton="outlined" class="small" (click)="saving.set(!saving())" [attr.aria-expanded]="saving()">
         Save these chords
       </button>
     </div>
     @if (saving()) {
-      <form class="row" (submit)="save($event, name.value)">
-        <input
-          #name
-          class="field"
-          aria-label="Name for the progression"
-          placeholder="a name to find it by"
-          maxlength="60"
-        />
-        <button class="button small" type="submit">Save</button>
+      <form class="row" [formGroup]="form" (submit)="save($event)">
+        <mat-form-field class="small grow">
+          <input
+            matInput
+            formControlName="name"
+            aria-label="Name for the progression"
+            placeholder="a name to find it by"
+            maxlength="60"
+          />
+        </mat-form-field>
+        <button matButton="outlined" class="small" type="submit">Save</button>
       </form>
     }
     <p class="quiet">{{ where() }} ↑ ↓ hear, Enter takes, Y keeps.</p>
@@ -91,20 +95,8 @@ type Entry =
       align-items: center;
       gap: 8px;
     }
-    .row .field {
+    .grow {
       flex: 1;
-      min-width: 0;
-      min-height: 28px;
-    }
-    label {
-      display: inline-flex;
-      align-items: center;
-      gap: 5px;
-      font-size: 0.8125rem;
-      min-height: 24px;
-    }
-    input[type='checkbox'] {
-      accent-color: var(--accent);
     }
     .gap {
       flex: 1;
@@ -125,6 +117,7 @@ export class CollectionPanel {
   protected readonly favouritesOnly = signal(false);
   protected readonly current = signal<string | null>(null);
   protected readonly saving = signal(false);
+  protected readonly form = new FormGroup({ name: new FormControl('', { nonNullable: true }) });
   private base: readonly ChordSpan[] | null = null;
 
   private readonly ownFound = computed(() => {
@@ -155,13 +148,28 @@ export class CollectionPanel {
       .slice(0, SHOWN)
       .map(({ id, own, formula }) => ({
         id,
-        text: own
-          ? own.name
-          : formula.bars.map((bar) => bar.join(' ').replaceAll('b', '♭').replaceAll('#', '♯')).join(' | '),
-        detail: own ? `your own, ${own.bars} bars` : `${formula.family.toLowerCase()}, ${formula.moods.join(', ')}`,
+        text: own ? own.name : this.symbolsOf(formula),
+        detail: own
+          ? `your own, ${own.bars} bars`
+          : `${degreesOf(formula)}; ${formula.family.toLowerCase()}, ${formula.moods.join(', ')}`,
         ...(this.shelf.isFavourite(id) ? { marked: 'kept' } : {}),
       })),
   );
+
+  /** The chords of a formula in the song's key, bar by bar. */
+  private symbolsOf(formula: Formula): string {
+    const { metre } = this.desk.typing();
+    const bar = barTicks(metre);
+    const chords = formulaChords(formula, this.desk.key(), metre, formula.bars.length);
+    return formula.bars
+      .map((_, index) =>
+        chords
+          .filter(({ start }) => Math.floor(start / bar) === index)
+          .map(({ chord }) => (chord ? chordSymbol(chord) : ''))
+          .join(' '),
+      )
+      .join(' | ');
+  }
 
   protected readonly isKept = computed(() => {
     const id = this.current();
@@ -212,7 +220,7 @@ export class CollectionPanel {
     if (!chords) return;
     this.current.set(id);
     this.desk.hear(chords, this.ideas().find((idea) => idea.id === id)?.text ?? 'the collection');
-    if (!this.playback.playing() && !this.playback.waiting()) void this.playback.play();
+    this.playback.playIfStopped();
   }
 
   protected take(id: string): void {
@@ -242,8 +250,9 @@ export class CollectionPanel {
   }
 
   /** Saves what sounds now: the selected bars, or the whole section. */
-  protected save(event: Event, name: string): void {
+  protected save(event: Event): void {
     event.preventDefault();
+    const { name } = this.form.getRawValue();
     const clean = name.trim();
     if (clean === '') return;
     const { bars } = this.session();

@@ -20,6 +20,8 @@ const SCALES_SHOWN = 5;
 /** Everything that can be said of the chord in focus, on a keyboard and on a fretboard. */
 @Component({
   selector: 'fd-facts-panel',
+  // What scrolls can be reached by keys.
+  host: { tabindex: '0', role: 'group', 'aria-label': 'Facts of the chord in focus' },
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [KeyboardPicture, FretboardPicture],
   template: `

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { MatButton } from '@angular/material/button';
 import { Store } from '@ngrx/store';
 import { readChord } from '@fendro/core/theory/read-chord';
 import { typeChords } from '@fendro/core/song/chord-edit';
@@ -28,13 +29,13 @@ const NAMES: Readonly<Record<ChordTab, string>> = {
 @Component({
   selector: 'fd-harmony-bench',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Tabs, NextPanel, CollectionPanel, VoicingPanel, RhythmPanel, FactsPanel],
+  imports: [Tabs, NextPanel, CollectionPanel, VoicingPanel, RhythmPanel, FactsPanel, MatButton],
   template: `
     @if (unread(); as unread) {
       <p class="problem" role="status">
         “{{ unread.text }}” in bar {{ unread.bar }} cannot be read.
         @for (offer of unread.nearest; track offer) {
-          <button class="button small" (click)="mend(unread.at, offer)">{{ offer }}</button>
+          <button matButton="outlined" class="small" (click)="mend(unread.at, offer)">{{ offer }}</button>
         }
       </p>
     }

@@ -1,4 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal, effect } from '@angular/core';
+import { ReactiveFormsModule, type AbstractControl, FormControl, type ValidationErrors } from '@angular/forms';
+import { MatInput } from '@angular/material/input';
+import { MatError, MatFormField } from '@angular/material/form-field';
+import { SlideField } from '../../ui/fields/slide-field';
+import { ChoiceField, type Choice } from '../../ui/fields/choice-field';
 import { Store } from '@ngrx/store';
 import { CADENCES, COLOURINGS, type HarmonyBrief, type Section, type PartId } from '@fendro/core/song/schema';
 import { soundingId } from '@fendro/core/song/resolve';
@@ -7,6 +12,7 @@ import { styleIn } from '@fendro/core/styles/styles';
 import { readChord } from '@fendro/core/theory/read-chord';
 import { selectHeard, selectScore } from '../../store/selectors';
 import { ScoreActions } from '../../store/song.actions';
+import { Beside } from '../../ui/beside';
 import { Sentence, type SentenceWord } from '../../ui/sentence';
 
 const PACES = [0.5, 1, 2] as const;
@@ -40,71 +46,84 @@ const place = (adventure: number): number =>
 const stepIn = <T>(options: readonly T[], value: T, by: number): T =>
   options[Math.max(0, Math.min(options.length - 1, options.indexOf(value) + by))] ?? value;
 
+/** A chord that sounds, or nothing; the error says why it is none. */
+function endChord({ value }: AbstractControl<string>): ValidationErrors | null {
+  if (value.trim() === '') return null;
+  const reading = readChord(value.trim());
+  if (!reading.ok) return { told: reading.reason };
+  return reading.chord === null ? { told: 'A progression begins and ends with a chord that sounds.' } : null;
+}
+
 /** What a section's chords are asked for. */
 @Component({
   selector: 'fd-harmony-brief',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Sentence],
+  imports: [Beside, Sentence, ChoiceField, SlideField, MatFormField, MatError, MatInput, ReactiveFormsModule],
   template: `
     <fd-sentence [words]="words()" (stepped)="step($event)" (returned)="reset($event)" (opened)="exact.set(!exact())" />
     <div class="ends">
       <label
         >First chord
-        <input
-          #first
-          class="field"
-          autocomplete="off"
-          placeholder="any"
-          maxlength="24"
-          [value]="brief().first ?? ''"
-          [attr.aria-invalid]="problem()?.which === 'first'"
-          (change)="setEnd('first', first.value)"
-      /></label>
+        <mat-form-field class="told-below end">
+          <input
+            matInput
+            #first
+            aria-label="First chord"
+            autocomplete="off"
+            placeholder="any"
+            maxlength="24"
+            [formControl]="ends.first"
+            (change)="setEnd('first', first.value)"
+          />
+          <mat-error role="alert">{{ ends.first.errors?.['told'] }}</mat-error>
+        </mat-form-field></label
+      >
       <label
         >Last chord
-        <input
-          #last
-          class="field"
-          autocomplete="off"
-          placeholder="any"
-          maxlength="24"
-          [value]="brief().last ?? ''"
-          [attr.aria-invalid]="problem()?.which === 'last'"
-          (change)="setEnd('last', last.value)"
-      /></label>
+        <mat-form-field class="told-below end">
+          <input
+            matInput
+            #last
+            aria-label="Last chord"
+            autocomplete="off"
+            placeholder="any"
+            maxlength="24"
+            [formControl]="ends.last"
+            (change)="setEnd('last', last.value)"
+          />
+          <mat-error role="alert">{{ ends.last.errors?.['told'] }}</mat-error>
+        </mat-form-field></label
+      >
     </div>
     <div class="ends">
       <label
         >Under
-        <select class="field" aria-label="Chords under a melody" (change)="setUnder($any($event.target).value)">
-          <option value="" [selected]="brief().under === null">no melody: chords first</option>
-          @for (part of melodies(); track part.id) {
-            <option [value]="part.id" [selected]="brief().under === part.id">{{ part.name }}</option>
-          }
-        </select></label
-      >
+        <fd-choice-field
+          label="Chords under a melody"
+          [choices]="melodies()"
+          [value]="brief().under"
+          (chosen)="change({ under: $event }, 'under')"
+      /></label>
       @if (section().heldBars.length > 0) {
         <span class="quiet">{{ heldText() }} held</span>
       }
     </div>
-    @if (problem(); as problem) {
-      <p class="problem" role="alert">{{ problem.text }}</p>
-    }
     @if (exact()) {
-      <div class="exact">
-        <label
-          >Adventure
-          <input
-            type="range"
-            min="0"
-            max="100"
-            step="5"
-            [value]="brief().adventure"
-            (input)="change({ adventure: +$any($event.target).value }, 'adventure')"
-          /><output class="mono">{{ brief().adventure }} %</output></label
-        >
-        <button class="button small" (click)="exact.set(false)">Back to the sentence</button>
-      </div>
+      <fd-beside
+        data-opened-by="[data-region=bench] .word"
+        label="Exactly: chords"
+        back="Back to the sentence"
+        (closed)="exact.set(false)"
+      >
+        <fd-slide-field
+          label="Adventure"
+          shown="Adventure"
+          unit="%"
+          [step]="5"
+          [value]="brief().adventure"
+          (moved)="change({ adventure: $event }, 'adventure')"
+        />
+      </fd-beside>
     }
   `,
   styles: `
@@ -119,35 +138,8 @@ const stepIn = <T>(options: readonly T[], value: T, by: number): T =>
       align-items: center;
       gap: 6px;
     }
-    .ends input {
-      width: 4.6rem;
-      min-height: 28px;
-    }
-    .ends select {
-      max-width: 12rem;
-      min-height: 28px;
-    }
-    .ends input[aria-invalid='true'] {
-      border-color: var(--alert);
-    }
-    .exact {
-      display: grid;
-      gap: 4px;
-      padding: 6px 0;
-    }
-    .exact label {
-      display: grid;
-      grid-template-columns: 5.2rem 1fr 4rem;
-      align-items: center;
-      gap: 8px;
-      font-size: 0.8125rem;
-    }
-    .exact input {
-      accent-color: var(--accent);
-      min-width: 0;
-    }
-    .button {
-      justify-self: start;
+    .end {
+      width: 5rem;
     }
   `,
 })
@@ -157,11 +149,22 @@ export class HarmonyBriefControl {
   private readonly score = this.store.selectSignal(selectScore);
   private readonly heard = this.store.selectSignal(selectHeard);
   protected readonly exact = signal(false);
-  /** Of this section's brief: another one has nothing to do with it. */
-  protected readonly problem = linkedSignal<string, { which: 'first' | 'last'; text: string } | null>({
-    source: () => this.section().id,
-    computation: () => null,
-  });
+  /** How the progression begins and ends, as it is typed. */
+  protected readonly ends = {
+    first: new FormControl('', { nonNullable: true, validators: [endChord] }),
+    last: new FormControl('', { nonNullable: true, validators: [endChord] }),
+  };
+
+  constructor() {
+    effect(() => {
+      // Of this section's brief: what was typed for another one has nothing to do with it.
+      this.section();
+      const { first, last } = this.brief();
+      this.ends.first.reset(first ?? '');
+      this.ends.last.reset(last ?? '');
+    });
+  }
+
   protected readonly brief = computed(() => this.section().harmonyBrief);
   private readonly usual = computed(() =>
     harmonyBriefFor(this.section().kind, styleIn(this.score(), this.score()?.ground.style ?? '').harmony),
@@ -190,19 +193,16 @@ export class HarmonyBriefControl {
   });
 
   /** Parts with one line here, which chords can go under. */
-  protected readonly melodies = computed(() =>
-    (this.score()?.parts ?? []).filter(
-      (part) => part.role === 'melody' && soundingId(this.section(), part.id, this.heard()) !== null,
-    ),
-  );
+  protected readonly melodies = computed((): readonly Choice<PartId | null>[] => [
+    { value: null, text: 'no melody: chords first' },
+    ...(this.score()?.parts ?? [])
+      .filter((part) => part.role === 'melody' && soundingId(this.section(), part.id, this.heard()) !== null)
+      .map(({ id, name }) => ({ value: id, text: name })),
+  ]);
   protected readonly heldText = computed(() => {
     const bars = this.section().heldBars;
     return `${bars.length} ${bars.length === 1 ? 'bar' : 'bars'}`;
   });
-
-  protected setUnder(part: PartId): void {
-    this.change({ under: part === '' ? null : part }, 'under');
-  }
 
   protected step({ id, by }: { id: string; by: 1 | -1 }): void {
     const brief = this.brief();
@@ -225,17 +225,10 @@ export class HarmonyBriefControl {
   }
 
   protected setEnd(which: 'first' | 'last', text: string): void {
-    const typed = text.trim();
-    const reading = typed === '' ? null : readChord(typed);
-    if (reading && (!reading.ok || reading.chord === null)) {
-      this.problem.set({
-        which,
-        text: reading.ok ? 'A progression begins and ends with a chord that sounds.' : reading.reason,
-      });
-      return;
-    }
-    this.problem.set(null);
-    this.change({ [which]: typed === '' ? null : typed }, which);
+    const control = this.ends[which];
+    control.setValue(text);
+    control.markAsTouched();
+    if (control.valid) this.change({ [which]: text.trim() === '' ? null : text.trim() }, which);
   }
 
   protected change(change: Partial<HarmonyBrief>, word: string): void {

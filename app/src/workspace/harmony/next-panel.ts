@@ -165,7 +165,7 @@ export class NextPanel {
     if (!made) return;
     this.current.set({ list, id });
     this.desk.hear(made.chords, list === 'next' ? 'what could come next' : 'what could stand in its place');
-    if (!this.playback.playing() && !this.playback.waiting()) void this.playback.play();
+    this.playback.playIfStopped();
   }
 
   protected take(list: 'next' | 'place', id: string): void {

@@ -1,4 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ReactiveFormsModule, FormControl, FormGroup } from '@angular/forms';
+import { MatInput } from '@angular/material/input';
+import { MatFormField } from '@angular/material/form-field';
+import { MatRadioButton, MatRadioGroup } from '@angular/material/radio';
+import { SearchField } from '../../ui/fields/search-field';
+import { SlideField } from '../../ui/fields/slide-field';
+import { ChoiceField, type Choice, choicesOf } from '../../ui/fields/choice-field';
+import { MatButton } from '@angular/material/button';
 import { Store } from '@ngrx/store';
 import { draftRhythm } from '@fendro/core/compose/chord-rhythm';
 import type { ChordSetting } from '@fendro/core/song/schema';
@@ -37,7 +45,18 @@ const SAID: Readonly<Record<string, string>> = {
 @Component({
   selector: 'fd-rhythm-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [IdeaList],
+  imports: [
+    IdeaList,
+    MatButton,
+    ChoiceField,
+    SlideField,
+    SearchField,
+    MatRadioGroup,
+    MatRadioButton,
+    MatFormField,
+    MatInput,
+    ReactiveFormsModule,
+  ],
   templateUrl: './rhythm-panel.html',
   styleUrl: './panels.scss',
 })
@@ -53,7 +72,11 @@ export class RhythmPanel {
   protected readonly scope = signal<'section' | 'chord'>('section');
   protected readonly current = signal<string | null>(null);
   private readonly attempt = signal(0);
-  protected readonly fullnesses: readonly Fullness[] = ['sparse', 'steady', 'busy'];
+  protected readonly fullnesses: readonly Choice<Fullness | ''>[] = [
+    { value: '', text: 'any' },
+    ...choicesOf<Fullness>(['sparse', 'steady', 'busy']),
+  ];
+  protected readonly form = new FormGroup({ name: new FormControl('', { nonNullable: true }) });
 
   protected readonly chordName = computed(() => {
     const chord = this.desk.focused()?.chord;
@@ -124,7 +147,7 @@ export class RhythmPanel {
     const section = this.desk.section();
     if (section)
       this.store.dispatch(SessionActions.chordSettingTried({ section: section.id, setting: { rhythm: id } }));
-    if (!this.playback.playing() && !this.playback.waiting()) void this.playback.play();
+    this.playback.playIfStopped();
   }
 
   protected take(id: string | null): void {
@@ -173,7 +196,7 @@ export class RhythmPanel {
     const id = draftRhythm(this.desk.style(), ground.metre, fullness, this.song().open?.seed ?? 1, this.attempt());
     this.attempt.update((attempt) => attempt + 1);
     this.take(id);
-    if (!this.playback.playing() && !this.playback.waiting()) void this.playback.play();
+    this.playback.playIfStopped();
   }
 
   /** One cell further in its round of meanings. */
@@ -207,12 +230,19 @@ export class RhythmPanel {
     );
   }
 
-  protected save(name: string): void {
+  protected save(event: Event): void {
+    event.preventDefault();
     const rhythm = this.now();
+    const { name } = this.form.getRawValue();
     if (!rhythm || name.trim() === '') return;
     const id = ownRhythmId(name, rhythm.metre, rhythm.length, rhythm.steps);
     this.shelf.saveRhythm(id);
     this.take(id);
+    this.form.reset();
+  }
+
+  protected setScope(scope: unknown): void {
+    this.scope.set(scope === 'chord' ? 'chord' : 'section');
   }
 
   protected readonly nowText = computed(() => {

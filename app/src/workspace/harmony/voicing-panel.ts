@@ -1,4 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { MatCheckbox } from '@angular/material/checkbox';
+import { SlideField } from '../../ui/fields/slide-field';
+import { ChoiceField, type Choice, choicesOf } from '../../ui/fields/choice-field';
+import { MatButton } from '@angular/material/button';
 import { Store } from '@ngrx/store';
 import { voicedChords, wishFor } from '@fendro/core/voicing/chord-line';
 import { shapeOfPitches } from '@fendro/core/voicing/guitar';
@@ -12,27 +16,45 @@ import { ScoreActions } from '../../store/song.actions';
 import { FretboardPicture } from '../../ui/fretboard-picture';
 import { KeyboardPicture } from '../../ui/keyboard-picture';
 import { nameIn } from '../../ui/spoken';
-import { ChordDesk } from '../../desks/chord-desk';
 import { isAccompaniment } from '@fendro/core/song/roles';
 
 const FAMILY_WORDS = { keyboard: 'keyboard', guitar: 'guitar', ensemble: 'four voices' } as const;
+
+const INVERSIONS = [
+  'root lowest',
+  'third lowest',
+  'fifth lowest',
+  'seventh lowest',
+  'ninth lowest',
+  'eleventh lowest',
+  'thirteenth lowest',
+];
+const AS_THE_SECTION = { value: null, text: 'as the section' };
+type Voicing = NonNullable<ChordSpan['voicing']>;
 
 /** How the section's chords are laid out, and what is set by hand for the chord in focus. */
 @Component({
   selector: 'fd-voicing-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [KeyboardPicture, FretboardPicture],
+  imports: [KeyboardPicture, FretboardPicture, MatButton, ChoiceField, SlideField, MatCheckbox],
   templateUrl: './voicing-panel.html',
   styleUrl: './panels.scss',
 })
 export class VoicingPanel {
   private readonly store = inject(Store);
   protected readonly desk = inject(HarmonyDesk);
-  protected readonly commands = inject(ChordDesk);
   private readonly score = this.store.selectSignal(selectScore);
-  protected readonly families = VOICING_FAMILIES.map((family) => ({ family, text: FAMILY_WORDS[family] }));
-  protected readonly spreads = SPREADS;
-  protected readonly basses = BASS_NOTES;
+  protected readonly families = VOICING_FAMILIES.map((family) => ({ value: family, text: FAMILY_WORDS[family] }));
+  protected readonly spreads = choicesOf(SPREADS);
+  protected readonly basses = choicesOf(BASS_NOTES);
+  protected readonly ownSpreads: readonly Choice<NonNullable<Voicing['spread']> | null>[] = [
+    AS_THE_SECTION,
+    ...this.spreads,
+  ];
+  protected readonly ownBasses: readonly Choice<NonNullable<Voicing['bass']> | null>[] = [
+    AS_THE_SECTION,
+    ...this.basses,
+  ];
 
   private readonly voiced = computed(() => voicedChords(this.desk.chords(), this.desk.setting()));
 
@@ -65,7 +87,10 @@ export class VoicingPanel {
       symbol: chordSymbol(focused.chord),
       pitches: voiced.pitches,
       shape: shape?.frets ?? null,
-      inversions: focused.chord.tones.map((_, index) => index),
+      inversions: [
+        { value: null, text: 'as it leads' },
+        ...focused.chord.tones.map((_, index) => ({ value: index, text: INVERSIONS[index] ?? '' })),
+      ] as readonly Choice<number | null>[],
       voices: voiced.pitches
         .map((pitch, voice) => ({
           voice,
@@ -77,16 +102,6 @@ export class VoicingPanel {
       velocity: focused.velocity ?? this.desk.setting().loudness,
     };
   });
-
-  protected readonly inversionNames = [
-    'root lowest',
-    'third lowest',
-    'fifth lowest',
-    'seventh lowest',
-    'ninth lowest',
-    'eleventh lowest',
-    'thirteenth lowest',
-  ];
 
   protected readonly parts = computed(() => (this.score()?.parts ?? []).filter(({ role }) => isAccompaniment(role)));
 
@@ -112,11 +127,11 @@ export class VoicingPanel {
       );
   }
 
-  protected setVoicing(field: 'inversion' | 'spread' | 'bass', value: string): void {
+  /** @param value  null lets the section, or the leading of voices, decide again */
+  protected setVoicing<F extends 'inversion' | 'spread' | 'bass'>(field: F, value: Voicing[F] | null): void {
     this.change('set a voicing', (span) => {
       const { [field]: _old, pitches: _pitches, ...rest } = span.voicing ?? {};
-      if (value === '') return { ...span, voicing: rest };
-      return { ...span, voicing: { ...rest, [field]: field === 'inversion' ? Number(value) : value } };
+      return { ...span, voicing: value === null ? rest : { ...rest, [field]: value } };
     });
   }
 
@@ -137,19 +152,19 @@ export class VoicingPanel {
     this.change('free the voices', ({ voicing: _voicing, ...span }) => span);
   }
 
-  protected setVelocity(value: string): void {
+  protected setVelocity(value: number): void {
     this.change(
       'set a chord’s loudness',
-      (span) => ({ ...span, velocity: Number(value) }),
+      (span) => ({ ...span, velocity: value }),
       `velocity ${this.here()?.span.start}`,
     );
   }
 
-  protected setNoteVelocity(voice: number, value: string): void {
+  protected setNoteVelocity(voice: number, value: number): void {
     const here = this.here();
     if (!here) return;
     const velocities = here.voices.map(({ velocity }) => velocity).reverse();
-    velocities[voice] = Number(value);
+    velocities[voice] = value;
     this.change('set a note’s loudness', (span) => ({ ...span, velocities }), `velocity ${here.span.start} ${voice}`);
   }
 }

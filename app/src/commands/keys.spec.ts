@@ -9,6 +9,8 @@ import { selectHeard, selectOwnScore, selectSession, selectView } from '../store
 import { SessionActions, sessionReducer } from '../store/session';
 import { SongActions, TakeActions } from '../store/song.actions';
 import { songReducer } from '../store/song.reducer';
+import { silentPlayback } from '../testing/view';
+import { Dialogs } from './dialogs';
 import { Keys } from './keys';
 import { chosenId } from '@fendro/core/song/section';
 
@@ -19,8 +21,9 @@ const verse = score.sections[0]!;
 describe('the keys of the workspace', () => {
   let store: Store;
   let keys: Keys;
-  const playback = { toggle: jest.fn(), play: jest.fn(), span: () => ({ from: 960, to: 1920 }) };
+  const playback = silentPlayback();
   const router = { url: '/', navigateByUrl: jest.fn() };
+  const dialogs = { openKeys: jest.fn(), openSearch: jest.fn() };
   const saving = { now: jest.fn(() => Promise.resolve()) };
   const read = <T>(selector: (state: object) => T): T => store.selectSignal(selector)();
   const part = () => read(selectOwnScore)!.parts[0]!;
@@ -29,7 +32,7 @@ describe('the keys of the workspace', () => {
   function press(key: string, more: KeyboardEventInit = {}, on: HTMLElement = document.body): boolean {
     const event = new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true, ...more });
     on.dispatchEvent(event);
-    keys.handle(event);
+    keys.down(event);
     return event.defaultPrevented;
   }
 
@@ -43,6 +46,7 @@ describe('the keys of the workspace', () => {
         { provide: Playback, useValue: playback },
         { provide: Router, useValue: router },
         { provide: Saving, useValue: saving },
+        { provide: Dialogs, useValue: dialogs },
       ],
     });
     store = TestBed.inject(Store) as Store;
@@ -55,7 +59,7 @@ describe('the keys of the workspace', () => {
     const { looping, metronome } = read(selectSession);
     for (const key of [' ', 'o', 'm', 'p']) expect(press(key)).toBe(true);
     expect(playback.toggle).toHaveBeenCalledTimes(1);
-    expect(playback.play).toHaveBeenCalledWith(960);
+    expect(playback.play).toHaveBeenCalledWith(0);
     expect(read(selectSession)).toMatchObject({ looping: !looping, metronome: !metronome });
   });
 
@@ -111,7 +115,6 @@ describe('the keys of the workspace', () => {
   it('choose all that is heard with Shift Enter', () => {
     const heard = `${verse.id}-${melody!.id}-1`;
     store.dispatch(TakeActions.heard({ section: verse.id, line: melody!.id, take: heard, at: 0 }));
-    expect(press('Enter')).toBe(false);
     expect(press('Enter', { shiftKey: true })).toBe(true);
     expect(chosenId(read(selectOwnScore)!.sections[0]!, melody!.id)).toBe(heard);
   });
@@ -123,9 +126,11 @@ describe('the keys of the workspace', () => {
     router.url = '/deliver';
     expect(press('q')).toBe(false);
     press('?');
-    expect(keys.sheetOpen()).toBe(true);
+    expect(dialogs.openKeys).toHaveBeenCalledTimes(1);
+    press('k', { ctrlKey: true }, field);
+    expect(dialogs.openSearch).toHaveBeenCalledTimes(1);
     router.url = '/';
-    document.body.appendChild(document.createElement('dialog')).setAttribute('open', '');
+    document.body.appendChild(document.createElement('div')).className = 'cdk-overlay-backdrop';
     expect(press('q')).toBe(false);
     expect(part().muted).toBe(false);
   });
@@ -138,5 +143,71 @@ describe('the keys of the workspace', () => {
     expect(order).toEqual(['song-line', 'sheet', 'bench', 'song-line']);
     press('F6', { shiftKey: true });
     expect(document.activeElement!.id).toBe('bench');
+  });
+
+  it('mean bars and parts on the sheet, and takes and parts elsewhere, whatever has the focus', () => {
+    document.body.innerHTML = ['sheet', 'bench']
+      .map((name) => `<div data-region="${name}"><span id="${name}">x</span></div>`)
+      .join('');
+    const click = (id: string): void => {
+      document.getElementById(id)!.dispatchEvent(new MouseEvent('pointerdown', { bubbles: true }));
+    };
+    const line = () => read(selectSession).line;
+    click('sheet');
+    press('ArrowRight');
+    expect(read(selectSession).cursor).toBe(1);
+    press('ArrowLeft', { shiftKey: true });
+    expect(read(selectSession).bars).toEqual({ from: 0, to: 2 });
+    expect(line()).toBe(melody!.id);
+    press('ArrowDown');
+    expect(line()).toBe(score.parts[1]!.id);
+    press('ArrowUp');
+    click('bench');
+    press('ArrowRight');
+    expect(line()).toBe(score.parts[1]!.id);
+    press('ArrowLeft');
+    press('ArrowDown');
+    expect(read(selectHeard)[verse.id]?.[melody!.id]).toBe(`${verse.id}-${melody!.id}-1`);
+  });
+
+  it('let the chosen take sound while C is held, also when the window is left', () => {
+    const heard = (): string | undefined => read(selectHeard)[verse.id]?.[melody!.id];
+    for (const end of [
+      () => {
+        keys.up(new KeyboardEvent('keyup', { key: 'c' }));
+      },
+      () => {
+        keys.letGo();
+      },
+    ]) {
+      press('ArrowUp');
+      press('ArrowDown');
+      const rival = heard();
+      expect(rival).toBeDefined();
+      press('c');
+      expect(heard()).toBeUndefined();
+      press('c', { repeat: true });
+      end();
+      expect(heard()).toBe(rival);
+    }
+  });
+
+  it('that are held down do again only what may be done again', () => {
+    const { looping } = read(selectSession);
+    press('o');
+    expect(press('o', { repeat: true })).toBe(true);
+    expect(read(selectSession).looping).toBe(!looping);
+    const { level } = part();
+    press('-', { repeat: true });
+    expect(part().level).toBe(level - 5);
+  });
+
+  it('leave to a control what it does itself', () => {
+    const slider = document.body.appendChild(document.createElement('input'));
+    slider.type = 'range';
+    expect(press('ArrowDown', {}, slider)).toBe(false);
+    expect(press('q', {}, slider)).toBe(true);
+    const button = document.body.appendChild(document.createElement('button'));
+    expect(press('Enter', {}, button)).toBe(false);
   });
 });

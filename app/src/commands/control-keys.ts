@@ -1,0 +1,42 @@
+import type { ControlKey } from './command';
+
+/**
+ * Keys that belong to a kind of control rather than to a command: they are the same wherever such a control stands, and
+ * are what screen readers tell of it.
+ */
+export const CONTROL_KEYS: readonly { readonly group: string; readonly keys: readonly ControlKey[] }[] = [
+  {
+    group: 'Typing chords',
+    keys: [
+      { keys: ['Enter'], words: 'Type; then: next bar' },
+      { keys: ['Tab'], words: 'Typing: next place' },
+      { keys: ['ArrowLeft', 'ArrowRight'], words: 'Place before, after' },
+      { keys: ['Escape'], words: 'Leave it as it was' },
+    ],
+  },
+  {
+    group: 'Lists of ideas, styles and phrases',
+    keys: [
+      { keys: ['ArrowUp', 'ArrowDown'], words: 'Hear the one above, below' },
+      { keys: ['Enter'], words: 'Take it' },
+      { keys: ['y'], words: 'Keep it for later' },
+      { keys: ['Escape'], words: 'Back to what was' },
+    ],
+  },
+  { group: 'Running order', keys: [{ keys: ['ArrowLeft', 'ArrowRight'], words: 'Section before, after' }] },
+  {
+    group: 'Energy line',
+    keys: [
+      { keys: ['ArrowUp', 'ArrowDown'], words: 'More, less energy in this place' },
+      { keys: ['Delete'], words: 'Level again' },
+    ],
+  },
+  {
+    group: 'Words of a brief',
+    keys: [
+      { keys: ['ArrowUp', 'ArrowDown'], words: 'More, less' },
+      { keys: ['Backspace'], words: 'Back to its usual' },
+    ],
+  },
+  { group: 'Handle of a drawer', keys: [{ keys: ['ArrowUp', 'ArrowDown'], words: 'Higher, lower' }] },
+];

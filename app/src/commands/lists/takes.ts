@@ -1,0 +1,148 @@
+import { inject } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { AuditionDesk } from '../../desks/audition-desk';
+import { Drafting } from '../../desks/drafting';
+import { HarmonyDesk } from '../../desks/harmony-desk';
+import { SheetDesk } from '../../desks/sheet-desk';
+import { selectHeardChoices, selectLine, selectSection, selectSession } from '../../store/selectors';
+import { SessionActions } from '../../store/session';
+import { grouped, type Command } from '../command';
+
+export function takeCommands(): readonly Command[] {
+  const [store, audition, drafting] = [inject(Store), inject(AuditionDesk), inject(Drafting)];
+  const [harmony, sheet] = [inject(HarmonyDesk), inject(SheetDesk)];
+  const [section, line] = [store.selectSignal(selectSection), store.selectSignal(selectLine)];
+  const [session, heard] = [store.selectSignal(selectSession), store.selectSignal(selectHeardChoices)];
+  const some = (): boolean => audition.shown().length > 0;
+  const sounds = (): boolean => audition.sounding() !== null;
+  const draft = (): unknown => {
+    const now = section();
+    return now ? drafting.draft(now.id, line()) : null;
+  };
+  return grouped('Takes', 'workspace', [
+    {
+      id: 'take.above',
+      words: 'Hear the take above',
+      keys: ['ArrowUp'],
+      repeats: true,
+      enabled: some,
+      run: () => {
+        audition.step(-1);
+      },
+    },
+    {
+      id: 'take.below',
+      words: 'Hear the take below',
+      keys: ['ArrowDown'],
+      repeats: true,
+      enabled: some,
+      run: () => {
+        audition.step(1);
+      },
+    },
+    {
+      id: 'part.before',
+      words: 'Go to the part before',
+      keys: ['ArrowLeft'],
+      repeats: true,
+      run: () => {
+        sheet.moveLine(-1);
+      },
+    },
+    {
+      id: 'part.after',
+      words: 'Go to the part after',
+      keys: ['ArrowRight'],
+      repeats: true,
+      run: () => {
+        sheet.moveLine(1);
+      },
+    },
+    {
+      id: 'take.choose',
+      words: 'Choose the heard take',
+      keys: ['Enter'],
+      enabled: audition.rivalHeard,
+      run: () => {
+        audition.choose();
+      },
+    },
+    {
+      id: 'take.choose-all',
+      words: 'Choose all heard takes',
+      keys: ['Shift+Enter'],
+      enabled: () => heard().length > 0,
+      run: () => {
+        harmony.chooseAll();
+      },
+    },
+    {
+      id: 'take.keep',
+      words: 'Keep the heard take',
+      keys: ['y'],
+      enabled: sounds,
+      run: () => {
+        audition.judge('kept');
+      },
+    },
+    {
+      id: 'take.discard',
+      words: 'Discard the heard take',
+      keys: ['n'],
+      enabled: sounds,
+      run: () => {
+        audition.judge('discarded');
+      },
+    },
+    { id: 'take.draft', words: 'Draft more takes', keys: ['d'], enabled: () => !drafting.busy(), run: draft },
+    {
+      id: 'take.compare',
+      words: 'Hear the chosen take for as long as it is held',
+      keys: ['c'],
+      enabled: audition.rivalHeard,
+      run: () => {
+        audition.compare();
+      },
+      release: () => {
+        audition.compareEnded();
+      },
+    },
+    {
+      id: 'take.discarded',
+      words: 'Show discarded takes',
+      keys: [],
+      pressed: audition.discardedShown,
+      run: () => {
+        audition.discardedShown.update((shown) => !shown);
+      },
+    },
+    {
+      id: 'take.roles',
+      words: 'Show what each note does against its chord',
+      keys: [],
+      pressed: () => session().rolesShown,
+      run: () => {
+        store.dispatch(SessionActions.rolesToggled());
+      },
+    },
+    {
+      id: 'take.draft-band',
+      words: 'Draft the band: the chords if there are none, then every part',
+      keys: [],
+      enabled: () => !drafting.busy(),
+      run: () => {
+        const now = section();
+        return now ? drafting.draftBand(now.id) : null;
+      },
+    },
+    {
+      id: 'take.cancel',
+      words: 'Cancel the drafting',
+      keys: [],
+      enabled: drafting.busy,
+      run: () => {
+        drafting.cancel();
+      },
+    },
+  ]);
+}

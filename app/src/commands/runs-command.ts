@@ -1,0 +1,39 @@
+import { computed, Directive, effect, inject, input } from '@angular/core';
+import { MatTooltip } from '@angular/material/tooltip';
+import { Commands } from './commands';
+import { ariaChord } from './key-chord';
+
+/**
+ * A control that runs a command: its tooltip tells what it does and by which keys, it is off where the command could do
+ * nothing, and pressed where what it switches is on.
+ */
+@Directive({
+  selector: '[fdRuns]',
+  hostDirectives: [MatTooltip],
+  host: {
+    '(click)': 'run()',
+    '[attr.aria-keyshortcuts]': 'shortcuts()',
+    '[attr.aria-pressed]': 'pressed()',
+    '[attr.aria-disabled]': 'off() || null',
+  },
+})
+export class RunsCommand {
+  private readonly commands = inject(Commands);
+  private readonly tooltip = inject(MatTooltip);
+  /** The id of the command. */
+  readonly fdRuns = input.required<string>();
+  private readonly command = computed(() => this.commands.of(this.fdRuns()));
+  protected readonly off = computed(() => !(this.command().enabled?.() ?? true));
+  protected readonly pressed = computed(() => this.command().pressed?.() ?? null);
+  protected readonly shortcuts = computed(() => this.commands.keysOf(this.command()).map(ariaChord).join(' ') || null);
+
+  constructor() {
+    effect(() => {
+      this.tooltip.message = this.commands.told(this.command());
+    });
+  }
+
+  protected run(): void {
+    this.commands.run(this.command());
+  }
+}

@@ -1,0 +1,96 @@
+import { computed, inject, Injectable } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { endSong } from '@fendro/core/compose/ending';
+import { freeName, nameOfKind } from '@fendro/core/song/edit';
+import { ENERGY_SHAPES, shapedEnergy } from '@fendro/core/song/energy';
+import { LIMITS } from '@fendro/core/song/limits';
+import type { OccurrenceId, SectionId, SectionKind } from '@fendro/core/song/schema';
+import { ENDINGS, type Ending } from '@fendro/core/song/style';
+import { newSection } from '@fendro/core/styles/band';
+import { styleIn } from '@fendro/core/styles/styles';
+import { newId } from '../store/ids';
+import { selectOwnScore, selectPlaced, selectScore, selectTakes, selectView } from '../store/selectors';
+import { ScoreActions } from '../store/song.actions';
+
+/** The running order: sections added, repeated, moved and taken out, the song's end, and its energy. */
+@Injectable({ providedIn: 'root' })
+export class ArrangementDesk {
+  private readonly store = inject(Store);
+  private readonly score = this.store.selectSignal(selectScore);
+  private readonly ownScore = this.store.selectSignal(selectOwnScore);
+  private readonly takes = this.store.selectSignal(selectTakes);
+  private readonly placed = this.store.selectSignal(selectPlaced);
+  private readonly view = this.store.selectSignal(selectView);
+
+  readonly placesFull = computed(() => (this.score()?.order.length ?? 0) >= LIMITS.places);
+  readonly sectionsFull = computed(() => this.placesFull() || (this.score()?.sections.length ?? 0) >= LIMITS.sections);
+  /** What keeps another section from being added, in words. */
+  readonly limit = computed(() => {
+    if (this.placesFull()) return `A running order holds up to ${LIMITS.places} places. Take some out first.`;
+    return this.sectionsFull()
+      ? `A song holds up to ${LIMITS.sections} sections; those that are there can be repeated.`
+      : null;
+  });
+  /** The sections that can sound again. */
+  readonly existing = computed(() => this.score()?.sections ?? []);
+  /** Ways to end the song, the style's own first. */
+  readonly endings = computed((): readonly Ending[] => {
+    const score = this.score();
+    const own = styleIn(score, score?.ground.style ?? '').ending;
+    return [own, ...ENDINGS.filter((ending) => ending !== own)];
+  });
+
+  /** Behind the place in view. */
+  private after(): { after?: OccurrenceId } {
+    const after = this.view()?.occurrence.id;
+    return after === undefined ? {} : { after };
+  }
+
+  add(kind: SectionKind): void {
+    const score = this.score();
+    if (!score) return;
+    const name = freeName(score, nameOfKind(kind));
+    const section = newSection(styleIn(score, score.ground.style), kind, newId('section'), name);
+    this.store.dispatch(ScoreActions.sectionAdded({ section, occurrence: newId('occurrence'), ...this.after() }));
+  }
+
+  repeat(section: SectionId): void {
+    this.store.dispatch(
+      ScoreActions.occurrenceAdded({ occurrence: { id: newId('occurrence'), section }, ...this.after() }),
+    );
+  }
+
+  /** Takes a place out; the last one stays. */
+  remove(occurrence: OccurrenceId): void {
+    this.store.dispatch(ScoreActions.occurrenceRemoved({ occurrence }));
+  }
+
+  move(occurrence: OccurrenceId, to: number): void {
+    if (to >= 0 && to < this.placed().length) this.store.dispatch(ScoreActions.occurrenceMoved({ occurrence, to }));
+  }
+
+  /** Adds an ending that every part plays, after the last section. */
+  end(ending: Ending): void {
+    const score = this.ownScore();
+    const ended = score ? endSong(score, this.takes(), ending, newId) : null;
+    if (ended)
+      this.store.dispatch(
+        ScoreActions.revised({
+          name: 'end the song',
+          score: ended.score,
+          takes: ended.takes,
+          released: [],
+          view: ended.occurrence,
+        }),
+      );
+  }
+
+  shapeEnergy(shape: (typeof ENERGY_SHAPES)[number]): void {
+    const score = this.score();
+    if (score) this.store.dispatch(ScoreActions.energyShaped({ points: shapedEnergy(score, shape) }));
+  }
+
+  levelEnergy(): void {
+    this.store.dispatch(ScoreActions.energyShaped({ points: [] }));
+  }
+}

@@ -1,0 +1,94 @@
+import { computed, inject, Injectable, signal } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { verdictOf } from '@fendro/core/song/edit';
+import { chosenId } from '@fendro/core/song/section';
+import type { Take, TakeId, Verdict } from '@fendro/core/song/schema';
+import { Playback } from '../sound/playback';
+import { selectLine, selectLineTakes, selectScore, selectSection, selectSounding } from '../store/selectors';
+import { TakeActions } from '../store/song.actions';
+import { HarmonyDesk } from './harmony-desk';
+
+/** Hearing, judging and choosing the takes of the line in focus, by keys, buttons and whatever else asks for it. */
+@Injectable({ providedIn: 'root' })
+export class AuditionDesk {
+  private readonly store = inject(Store);
+  private readonly playback = inject(Playback);
+  private readonly desk = inject(HarmonyDesk);
+  private readonly score = this.store.selectSignal(selectScore);
+  private readonly section = this.store.selectSignal(selectSection);
+  private readonly line = this.store.selectSignal(selectLine);
+  private readonly all = this.store.selectSignal(selectLineTakes);
+  readonly sounding = this.store.selectSignal(selectSounding);
+  readonly chosen = computed(() => {
+    const section = this.section();
+    return section ? chosenId(section, this.line()) : null;
+  });
+  /** Discarded takes are folded away until they are asked for. */
+  readonly discardedShown = signal(false);
+  readonly discardedCount = computed(() => this.all().filter(({ id }) => this.verdictOf(id) === 'discarded').length);
+  /** The takes that the list shows, in the order in which they came to be. */
+  readonly shown = computed((): readonly Take[] =>
+    this.all().filter(
+      ({ id }) => this.discardedShown() || this.verdictOf(id) !== 'discarded' || id === this.sounding(),
+    ),
+  );
+  /** True while a rival is heard in place of the chosen take. */
+  readonly rivalHeard = computed(() => this.sounding() !== null && this.sounding() !== this.chosen());
+  /** What sounded before the chosen take was put in its place to compare them. */
+  private rival: TakeId | null = null;
+
+  verdictOf(id: TakeId): Verdict | null {
+    const score = this.score();
+    return score ? verdictOf(score, id) : null;
+  }
+
+  hear(take: TakeId): void {
+    const section = this.section();
+    if (!section) return;
+    if (take === this.chosen()) this.store.dispatch(TakeActions.released({ section: section.id, line: this.line() }));
+    else this.store.dispatch(TakeActions.heard({ take, section: section.id, line: this.line(), at: Date.now() }));
+    this.playback.playIfStopped();
+  }
+
+  /** Hears the take above or below in the list; the first where none sounds. */
+  step(by: 1 | -1): void {
+    const takes = this.shown();
+    const at = takes.findIndex(({ id }) => id === this.sounding());
+    const next = takes[at < 0 ? 0 : Math.max(0, Math.min(takes.length - 1, at + by))];
+    if (next && next.id !== this.sounding()) this.hear(next.id);
+  }
+
+  choose(): void {
+    const [section, take] = [this.section(), this.sounding()];
+    if (section && take && this.rivalHeard()) this.desk.choose(section.id, this.line(), take);
+  }
+
+  /** Gives the verdict and moves on; the same verdict again takes it back. */
+  judge(verdict: Verdict): void {
+    const take = this.sounding();
+    if (!take) return;
+    const takes = this.shown();
+    const at = takes.findIndex(({ id }) => id === take);
+    const next = takes[at + 1] ?? takes[at - 1];
+    const same = this.verdictOf(take) === verdict;
+    this.store.dispatch(TakeActions.judged({ take, verdict: same ? null : verdict }));
+    if (!same && next && next.id !== take) this.hear(next.id);
+  }
+
+  /** Lets the chosen take sound until `compareEnded`. */
+  compare(): void {
+    const [section, now] = [this.section(), this.sounding()];
+    if (section && now && this.rivalHeard() && this.desk.backToChosen(section.id, this.line())) this.rival = now;
+  }
+
+  compareEnded(): void {
+    if (this.rival !== null) this.hear(this.rival);
+    this.rival = null;
+  }
+
+  /** Back to the chosen take of the line in focus. @returns false where nothing else was heard */
+  back(): boolean {
+    const section = this.section();
+    return section !== null && this.desk.backToChosen(section.id, this.line());
+  }
+}

@@ -1,0 +1,83 @@
+import { TestBed } from '@angular/core/testing';
+import { chosenId } from '@fendro/core/song/section';
+import type { PartTake } from '@fendro/core/song/schema';
+import { Notices } from '../store/notices';
+import { SessionActions } from '../store/session';
+import { SMALL, viewOf, type View } from '../testing/view';
+import { BarsStrip } from '../workspace/bars-strip';
+import { BarsDesk } from './bars-desk';
+
+const [melody] = SMALL.score.parts;
+const drums = SMALL.score.parts.find(({ role }) => role === 'drums')!;
+const BAR = 1920;
+
+/** The strip over the second bar of a part, and what sounds there. */
+function strip(part = melody!.id) {
+  const view = viewOf(BarsStrip, {
+    done: [SessionActions.lineFocused({ line: part }), SessionActions.barsSelected({ bars: { from: 1, to: 2 } })],
+  });
+  const take = (): PartTake => {
+    const id = chosenId(view.score.sections[0]!, part) ?? '';
+    return view.song.takes[id] as PartTake;
+  };
+  return { view, take, desk: TestBed.inject(BarsDesk) };
+}
+const pressed = (view: View<BarsStrip>, name: string): void => {
+  view.click('button', name);
+};
+const inBar = ({ notes }: PartTake) => notes.filter(({ start }) => start >= BAR && start < 2 * BAR);
+
+describe('what is done to selected bars', () => {
+  it('says which they are', () => {
+    expect(strip().view.by.getByRole('toolbar', { name: 'Bars 2' })).toBeTruthy();
+  });
+
+  it('makes a take that names its parent, changes nothing else, and is one step of undo', () => {
+    const { view, take } = strip();
+    const before = take();
+    expect(inBar(before).length).toBeGreaterThan(0);
+    pressed(view, 'Octave up');
+    const after = take();
+    expect(after.origin).toMatchObject({ how: 'edited', parents: [before.id] });
+    expect(inBar(after).map(({ pitch }) => pitch)).toEqual(inBar(before).map(({ pitch }) => pitch + 12));
+    expect(after.notes.filter((note) => !inBar(after).includes(note))).toEqual(
+      before.notes.filter((note) => !inBar(before).includes(note)),
+    );
+    expect(after.notes.map(({ id }) => id)).toEqual(before.notes.map(({ id }) => id));
+    expect(view.song.past).toHaveLength(1);
+  });
+
+  it('lets the part rest, and then has nothing more to do there', () => {
+    const { view, take, desk } = strip();
+    pressed(view, 'Rest');
+    expect(inBar(take())).toEqual([]);
+    expect(desk.canEdit()).toBe(false);
+    expect(view.by.getByRole('button', { name: 'Rest' }).getAttribute('aria-disabled')).toBe('true');
+  });
+
+  it('makes them louder and softer, a run of presses as one step', () => {
+    const { view, take } = strip();
+    const before = inBar(take());
+    pressed(view, 'Louder');
+    pressed(view, 'Louder');
+    expect(inBar(take())[0]!.velocity).toBe(Math.min(127, before[0]!.velocity + 12));
+    expect(view.song.past).toHaveLength(1);
+  });
+
+  it('never leaves the instrument’s reach, and says so', () => {
+    const { view, take } = strip();
+    const say = jest.spyOn(TestBed.inject(Notices), 'say');
+    for (let times = 0; times < 6; times++) pressed(view, 'Octave up');
+    const highest = take();
+    expect(say).toHaveBeenCalledWith(expect.stringContaining('does not reach an octave higher'));
+    pressed(view, 'Octave up');
+    expect(take()).toBe(highest);
+  });
+
+  it('has no octaves for drums', () => {
+    const { view, desk } = strip(drums.id);
+    expect(desk.canEdit()).toBe(true);
+    expect(desk.hasOctaves()).toBe(false);
+    expect(view.by.getByRole('button', { name: 'Octave up' }).getAttribute('aria-disabled')).toBe('true');
+  });
+});
