@@ -4,6 +4,7 @@ import { LIMITS, numbered } from '@fendro/core/song/limits';
 import type { Part, PartId, Role } from '@fendro/core/song/schema';
 import { freeColour, newPart } from '@fendro/core/styles/band';
 import { styleIn } from '@fendro/core/styles/styles';
+import { Playback } from '../sound/playback';
 import { newId } from '../store/ids';
 import { selectPart, selectScore, selectSession } from '../store/selectors';
 import { SessionActions } from '../store/session';
@@ -13,6 +14,7 @@ import { ScoreActions } from '../store/song.actions';
 @Injectable({ providedIn: 'root' })
 export class BandDesk {
   private readonly store = inject(Store);
+  private readonly playback = inject(Playback);
   private readonly score = this.store.selectSignal(selectScore);
   private readonly session = this.store.selectSignal(selectSession);
   /** The part in focus. */
@@ -48,6 +50,26 @@ export class BandDesk {
 
   isAlone(part: PartId): boolean {
     return this.session().alone.includes(part);
+  }
+
+  /** True where the music plays only because an instrument is tried. */
+  private began = false;
+
+  /** Lets the part in focus be heard with another instrument; nothing is changed. */
+  tryInstrument(instrument: string): void {
+    const part = this.part();
+    if (!part) return;
+    this.began ||= !this.playback.playing();
+    this.playback.triedInstrument.set({ part: part.id, instrument });
+    this.playback.playIfStopped();
+  }
+
+  /** Back to its own instrument, and to silence where there was silence. */
+  letInstrumentGo(): void {
+    if (!this.playback.triedInstrument()) return;
+    this.playback.triedInstrument.set(null);
+    if (this.began) this.playback.stop();
+    this.began = false;
   }
 
   remove(part: PartId): void {

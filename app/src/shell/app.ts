@@ -21,7 +21,7 @@ import { Drafting } from '../desks/drafting';
 import { Library, type Result } from '../desks/library';
 import { Notices } from '../store/notices';
 import { Saving } from '../store/saving';
-import { selectScore, selectSong } from '../store/selectors';
+import { selectScore, selectSession, selectSong } from '../store/selectors';
 import { Shelf } from '../store/shelf';
 import { Theme } from '../ui/theme';
 import { DraftClient } from '../work/draft-client';
@@ -54,9 +54,13 @@ import { inWords } from '../ui/in-words';
     @if (score()) {
       <fd-song-line (scaleAsked)="scaleOpen.set(!scaleOpen())" />
     }
-    <fd-ground-question />
+    @defer (when asking()) {
+      <fd-ground-question />
+    }
     @if (scaleOpen()) {
-      <fd-scale-editor (closed)="scaleOpen.set(false)" />
+      @defer (on immediate) {
+        <fd-scale-editor (closed)="scaleOpen.set(false)" />
+      }
     }
     @if (!score() && settled()) {
       <nav class="ways-on" aria-label="Fendro">
@@ -118,6 +122,9 @@ export class App {
   protected readonly drafting = inject(Drafting);
   private readonly mishaps = inject(Mishaps);
   private readonly song = this.store.selectSignal(selectSong);
+  private readonly session = this.store.selectSignal(selectSession);
+  /** True while it is asked how the music follows a change of key. */
+  protected readonly asking = computed(() => this.session().pendingGround !== null);
   protected readonly score = this.store.selectSignal(selectScore);
   protected readonly scaleOpen = signal(false);
   /** True once the first song is open or could not be opened. */

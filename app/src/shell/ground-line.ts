@@ -12,6 +12,7 @@ import { tonicsFor } from '@fendro/core/theory/key';
 import { METRES, metreName } from '@fendro/core/theory/metre';
 import { pitchClassOf } from '@fendro/core/theory/pitch';
 import { scaleOf } from '@fendro/core/theory/scale';
+import { StyleDesk } from '../desks/style-desk';
 import { HarmonyDesk } from '../desks/harmony-desk';
 import { selectScore } from '../store/selectors';
 import { Shelf } from '../store/shelf';
@@ -65,6 +66,8 @@ import { ScoreActions } from '../store/song.actions';
         label="Style"
         [choices]="styles()"
         [value]="ground.style"
+        (tried)="styleDesk.hear($event)"
+        (left)="styleDesk.silence()"
         (chosen)="setStyle($event)"
       />
     }
@@ -109,6 +112,7 @@ export class GroundLine {
   private readonly store = inject(Store);
   private readonly desk = inject(HarmonyDesk);
   private readonly shelf = inject(Shelf);
+  protected readonly styleDesk = inject(StyleDesk);
   readonly scaleAsked = output();
   private readonly score = this.store.selectSignal(selectScore);
   protected readonly ground = computed(() => this.score()?.ground);

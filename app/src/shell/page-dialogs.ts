@@ -1,35 +1,34 @@
 import { inject, Injectable, Injector } from '@angular/core';
-import { MatDialog, MatDialogConfig } from '@angular/material/dialog';
 import { Dialogs } from '../commands/dialogs';
 
-const wide = (own: Partial<MatDialogConfig>): MatDialogConfig =>
-  Object.assign(new MatDialogConfig(), { width: '56rem', maxWidth: 'calc(100vw - 32px)' }, own);
+const WIDE = { width: '56rem', maxWidth: 'calc(100vw - 32px)' };
 
-/** The sheets that lie over a page for a moment; each is loaded when it is first asked for. */
+/** The sheets that lie over a page for a moment; all that they need is loaded when the first is asked for. */
 @Injectable()
 export class PageDialogs extends Dialogs {
   private readonly injector = inject(Injector);
+  private readonly load = () =>
+    Promise.all([
+      import('@angular/material/dialog'),
+      import('../commands/key-sheet'),
+      import('../commands/command-search'),
+    ]);
 
-  private readonly load = {
-    keys: () => import('../commands/key-sheet'),
-    search: () => import('../commands/command-search'),
-  };
-
-  /** Has them at hand before they are asked for. */
   warmUp(): void {
-    void this.load.keys();
-    void this.load.search();
+    void this.load();
   }
 
   async openKeys(): Promise<void> {
-    const { KeySheet } = await this.load.keys();
-    this.injector.get(MatDialog).open(KeySheet, wide({ ariaLabelledBy: 'keys-title' }));
+    const [{ MatDialog, MatDialogConfig }, { KeySheet }] = await this.load();
+    const config = new MatDialogConfig();
+    Object.assign(config, { ...WIDE, ariaLabelledBy: 'keys-title' });
+    this.injector.get(MatDialog).open(KeySheet, config);
   }
 
   async openSearch(): Promise<void> {
-    const { CommandSearch } = await this.load.search();
-    this.injector
-      .get(MatDialog)
-      .open(CommandSearch, wide({ width: '34rem', position: { top: '12vh' }, ariaLabel: 'Find a command' }));
+    const [{ MatDialog, MatDialogConfig }, , { CommandSearch }] = await this.load();
+    const config = new MatDialogConfig();
+    Object.assign(config, { ...WIDE, width: '34rem', position: { top: '12vh' }, ariaLabel: 'Find a command' });
+    this.injector.get(MatDialog).open(CommandSearch, config);
   }
 }

@@ -42,6 +42,7 @@ export class Playback {
   private readonly engine = inject(SoundEngine);
   private readonly played = inject(PlayedMusic);
   readonly guest = this.played.guest;
+  readonly triedInstrument = this.played.tried;
   private readonly music = this.played.music;
   private readonly placed = this.played.placed;
   readonly span = this.played.span;

@@ -2,7 +2,7 @@ import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { barOf } from '@fendro/core/song/ground';
 import { layOut, NOTHING_HEARD, songTicks, type Music, type Placed, type Takes } from '@fendro/core/song/resolve';
-import type { Score } from '@fendro/core/song/schema';
+import type { PartId, Score } from '@fendro/core/song/schema';
 import type { Span } from '@fendro/core/sounding/course';
 import { selectHeard, selectPlaced, selectScore, selectSession, selectTakes, selectView } from '../store/selectors';
 
@@ -15,7 +15,17 @@ export class PlayedMusic {
    * set.
    */
   readonly guest = signal<{ readonly score: Score; readonly takes: Takes } | null>(null);
-  private readonly ownScore = this.store.selectSignal(selectScore);
+  /** An instrument that is heard in place of a part's own; the song is unchanged. */
+  readonly tried = signal<{ readonly part: PartId; readonly instrument: string } | null>(null);
+  private readonly songScore = this.store.selectSignal(selectScore);
+  private readonly ownScore = computed((): Score | null => {
+    const [score, tried] = [this.songScore(), this.tried()];
+    if (!score || !tried) return score;
+    const parts = score.parts.map((part) =>
+      part.id === tried.part ? { ...part, instrument: tried.instrument } : part,
+    );
+    return { ...score, parts };
+  });
   private readonly ownTakes = this.store.selectSignal(selectTakes);
   private readonly ownHeard = this.store.selectSignal(selectHeard);
   private readonly ownPlaced = this.store.selectSignal(selectPlaced);

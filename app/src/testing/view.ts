@@ -1,4 +1,4 @@
-import type { Provider, Type } from '@angular/core';
+import { signal, type Provider, type Type } from '@angular/core';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import { provideStore, Store, type Action } from '@ngrx/store';
@@ -32,6 +32,7 @@ export const silentPlayback = () => ({
   watch: () => () => undefined,
   levelOf: () => 0,
   guest: Object.assign(() => null, { set: jest.fn() }),
+  triedInstrument: signal<{ part: string; instrument: string } | null>(null),
 });
 
 interface Wish {

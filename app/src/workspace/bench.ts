@@ -26,6 +26,7 @@ import {
   selectSession,
   selectTakes,
 } from '../store/selectors';
+import { BandDesk } from '../desks/band-desk';
 import { SoloDesk } from '../desks/solo-desk';
 import { SessionActions, type SwitchAt } from '../store/session';
 import { ScoreActions } from '../store/song.actions';
@@ -70,6 +71,8 @@ import { chosenId } from '@fendro/core/song/section';
             class="instrument"
             [choices]="instruments()"
             [value]="part.instrument"
+            (tried)="band.tryInstrument($event)"
+            (left)="band.letInstrumentGo()"
             (chosen)="setInstrument(part.id, $event)"
           />
         } @else {
@@ -236,6 +239,7 @@ export class Bench {
   private readonly store = inject(Store);
   protected readonly drafting = inject(Drafting);
   protected readonly solos = inject(SoloDesk);
+  protected readonly band = inject(BandDesk);
   protected readonly part = this.store.selectSignal(selectPart);
   protected readonly section = this.store.selectSignal(selectSection);
   private readonly line = this.store.selectSignal(selectLine);

@@ -6,6 +6,7 @@ import { fireEvent } from '@testing-library/dom';
 import { Drafting } from '../desks/drafting';
 import { SMALL, View, viewOf } from '../testing/view';
 import { BriefShelf } from './brief-shelf';
+import { ExactBrief } from './exact-brief';
 import { PartBriefControl } from './part-brief';
 import { ChangeDetectionStrategy, Component, input, signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
@@ -21,15 +22,18 @@ const partIn = (score: Score, role: Role) => score.parts.find((part) => part.rol
 function briefOf(role: Role, score = SMALL.score, blamed?: BriefWord) {
   const problem = signal<unknown>('what could not be met');
   TestBed.resetTestingModule();
-  TestBed.overrideComponent(PartBriefControl, { remove: { imports: [BriefShelf] }, add: { imports: [NoShelf] } });
+  TestBed.overrideComponent(ExactBrief, { remove: { imports: [BriefShelf] }, add: { imports: [NoShelf] } });
   const view: View<PartBriefControl> = viewOf(PartBriefControl, {
     score,
     anew: false,
     inputs: { part: partIn(score, role), ...(blamed ? { blamed } : {}) },
     providers: [{ provide: Drafting, useValue: { problem } }],
   });
-  const open = (): void => {
+  const open = async (): Promise<void> => {
     view.act(() => fireEvent.click(view.by.getAllByRole('spinbutton')[0]!));
+    // What is exact is loaded when it is asked for.
+    await view.fixture.whenStable();
+    view.fixture.detectChanges();
   };
   return { view, problem, open, brief: () => partIn(view.score, role).brief };
 }
@@ -62,9 +66,9 @@ describe('a part’s brief', () => {
     expect(problem()).toBeNull();
   });
 
-  it('is set exactly, the ends of its range never crossing', () => {
+  it('is set exactly, the ends of its range never crossing', async () => {
     const { view, open, brief } = briefOf('melody');
-    open();
+    await open();
     view.set('slider', /^Adventure/, '77', 'input');
     expect(brief().adventure).toBe(77);
     view.show({ part: partIn(view.score, 'melody') });
@@ -80,13 +84,13 @@ describe('a part’s brief', () => {
     expect(brief().follows).toBe(false);
   });
 
-  it('has the ways of a bass and the times of drums, and no range for drums', () => {
+  it('has the ways of a bass and the times of drums, and no range for drums', async () => {
     const bass = briefOf('bass');
-    bass.open();
+    await bass.open();
     bass.view.set('combobox', 'Way of the bass', 'walking');
     expect(bass.brief().way).toBe('walking');
     const drums = briefOf('drums');
-    drums.open();
+    await drums.open();
     expect(drums.view.by.queryByRole('slider', { name: /^Lowest/ })).toBeNull();
     drums.view.set('combobox', 'Half or double time', 'half');
     expect(drums.brief().time).toBe('half');

@@ -115,14 +115,16 @@ function endChord({ value }: AbstractControl<string>): ValidationErrors | null {
         back="Back to the sentence"
         (closed)="exact.set(false)"
       >
-        <fd-slide-field
-          label="Adventure"
-          shown="Adventure"
-          unit="%"
-          [step]="5"
-          [value]="brief().adventure"
-          (moved)="change({ adventure: $event }, 'adventure')"
-        />
+        @defer (on immediate) {
+          <fd-slide-field
+            label="Adventure"
+            shown="Adventure"
+            unit="%"
+            [step]="5"
+            [value]="brief().adventure"
+            (moved)="change({ adventure: $event }, 'adventure')"
+          />
+        }
       </fd-beside>
     }
   `,

@@ -1,0 +1,115 @@
+import type { Page } from '@playwright/test';
+import { expect, openFendro, test, withoutGuide } from './support/test';
+
+const selected = (page: Page) => page.getByRole('listbox', { name: 'Takes' }).getByRole('option', { selected: true });
+
+test.beforeEach(async ({ page }) => {
+  await withoutGuide(page);
+  await openFendro(page);
+});
+
+test('whatever can be done is found by words, and keys of one’s own are kept', async ({ page }) => {
+  await test.step('the list of commands', async () => {
+    await page.keyboard.press('Control+k');
+    const field = page.getByRole('combobox', { name: 'What would you like to do?' });
+    await field.fill('metronome');
+    await expect(page.getByRole('option', { selected: true })).toContainText('Metronome');
+    await page.keyboard.press('Enter');
+    await expect(field).toBeHidden();
+    await expect(page.getByRole('button', { name: 'Metronome', pressed: true })).toBeVisible();
+    await page.keyboard.press('m');
+    await expect(page.getByRole('button', { name: 'Metronome', pressed: false })).toBeVisible();
+  });
+
+  await test.step('another key, after a reload too', async () => {
+    await page.getByRole('link', { name: 'Help' }).click();
+    await page.getByRole('searchbox', { name: 'Find a command' }).fill('metronome');
+    await page.getByRole('button', { name: 'Change the keys of: Metronome' }).click();
+    await page.keyboard.press('y');
+    await expect(page.getByRole('alert')).toContainText('Keep the heard take');
+    await page.keyboard.press('g');
+    await expect(page.getByRole('button', { name: 'Keys as they came for: Metronome' })).toBeVisible();
+    await page.reload();
+    await page.getByRole('link', { name: 'Fendro, to the song' }).click();
+    await expect(page.getByRole('button', { name: 'Metronome' })).toHaveAttribute('aria-keyshortcuts', 'g');
+    await page.keyboard.press('m');
+    await page.keyboard.press('g');
+    await expect(page.getByRole('button', { name: 'Metronome', pressed: true })).toBeVisible();
+    await page.keyboard.press('?');
+    await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('Metronome');
+    await page.keyboard.press('Escape');
+  });
+});
+
+test('keys mean what was clicked last: bars and parts on the sheet, takes in the bench', async ({ page }) => {
+  const sheet = page.getByRole('region', { name: 'Sheet' });
+  await expect(selected(page)).toHaveAccessibleName(/^Take 1/);
+  await sheet.getByRole('button', { name: /^Melody,/ }).click();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Shift+ArrowRight');
+  const strip = page.getByRole('toolbar', { name: 'Bars 2–3' });
+  await expect(strip).toBeVisible();
+  await expect(sheet.getByRole('button', { name: /^Melody,/, pressed: true })).toBeVisible();
+
+  await strip.getByRole('button', { name: 'Octave up' }).click();
+  await expect(page.getByRole('button', { name: 'Undo: move bars an octave up' })).toBeVisible();
+  await strip.getByRole('button', { name: 'Rest', exact: true }).click();
+  await expect(strip.getByRole('button', { name: 'Rest', exact: true })).toBeDisabled();
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('button', { name: 'Undo', exact: true })).toBeDisabled();
+
+  await page.keyboard.press('ArrowDown');
+  await expect(sheet.getByRole('button', { name: /^Keys,/, pressed: true })).toBeVisible();
+  await page.keyboard.press('ArrowUp');
+  await selected(page).click();
+  await page.keyboard.press('ArrowDown');
+  await expect(selected(page)).toHaveAccessibleName(/^Take 2/);
+});
+
+test('an instrument is heard before it is chosen, and a drawer stays as high as it was pulled', async ({ page }) => {
+  const instrument = page.getByRole('combobox', { name: 'Instrument' });
+  await instrument.focus();
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible({ timeout: 20_000 });
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: 'Play' })).toBeVisible();
+  await expect(instrument).toHaveValue('Flute');
+  await expect(page.getByRole('button', { name: 'Undo', exact: true })).toBeDisabled();
+
+  await page.getByRole('button', { name: 'Mix', exact: true }).click();
+  const handle = page.getByRole('separator', { name: 'Height of the drawer' });
+  await handle.focus();
+  await page.keyboard.press('ArrowUp');
+  const height = await handle.getAttribute('aria-valuenow');
+  expect(Number(height)).toBeGreaterThan(240);
+  await page.reload();
+  await page.getByRole('button', { name: 'Mix', exact: true }).click();
+  await expect(handle).toHaveAttribute('aria-valuenow', height ?? '');
+});
+
+for (const [width, height] of [
+  [1280, 720],
+  [1024, 700],
+  [1024, 768],
+  [768, 1024],
+  [640, 400],
+] as const)
+  test(`at ${width} by ${height} nothing is cut off or scrolled sideways`, async ({ page }) => {
+    await page.setViewportSize({ width, height });
+    const reached = ['Deliver', 'Help', 'Songs'].map((name) => page.getByRole('link', { name }));
+    for (const link of [...reached, page.getByRole('button', { name: 'Add a section' })]) {
+      const box = await link.boundingBox();
+      expect(box).not.toBeNull();
+      expect(box!.x).toBeGreaterThanOrEqual(0);
+      expect(box!.x + box!.width).toBeLessThanOrEqual(width);
+    }
+    for (const address of ['/', '/songs', '/deliver', '/bring-in', '/help']) {
+      await page.goto(address);
+      await expect(page.locator('main > :not(router-outlet)').first()).toBeVisible();
+      const sideways = await page.evaluate(() =>
+        [document.documentElement, document.getElementById('main')!].map((box) => box.scrollWidth - box.clientWidth),
+      );
+      expect({ address, sideways }).toEqual({ address, sideways: [0, 0] });
+    }
+  });
