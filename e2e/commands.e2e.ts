@@ -94,6 +94,7 @@ for (const [width, height] of [
   [1024, 768],
   [768, 1024],
   [640, 400],
+  [400, 800],
 ] as const)
   test(`at ${width} by ${height} nothing is cut off or scrolled sideways`, async ({ page }) => {
     await page.setViewportSize({ width, height });

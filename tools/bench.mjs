@@ -3,7 +3,6 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { gzipSync } from 'node:zlib';
 import { build } from 'esbuild';
 import { ensureBuild, ensureDebian, ensureModules, root } from './ready.mjs';
 import { writeFigures } from './write-figures.mjs';
@@ -39,13 +38,6 @@ const GOALS = {
   'the same file read behind the guard': 'a third over the library',
 };
 
-/** Scripts and styles that the first page loads before anything else, compressed. */
-function firstBundle() {
-  const folder = join(root, 'dist/app');
-  const page = readFileSync(join(folder, 'index.html'), 'utf8');
-  const named = [...page.matchAll(/(?:src|href)="([^"]+\.(?:js|css))"/g)].map((match) => match[1]);
-  return [...new Set(named)].reduce((total, name) => total + gzipSync(readFileSync(join(folder, name))).length, 0);
-}
 const sounds = readdirSync(join(root, 'app/public/sounds'))
   .filter((name) => name.endsWith('.sf3'))
   .reduce((total, name) => total + readFileSync(join(root, 'app/public/sounds', name)).length, 0);
@@ -66,7 +58,6 @@ const rows = [
     (ms / reference).toFixed(3),
     GOALS[what] ?? '',
   ]),
-  ['first bundle, gzip', `${Math.round(firstBundle() / 1024)} kB`, '', '250 kB'],
   ['ten families of sounds', `${(sounds / 1024 / 1024).toFixed(1)} MiB`, '', ''],
   ...browser.map(({ what, value, goal }) => [what, value, '', goal]),
 ];

@@ -177,7 +177,9 @@ export class Library {
     return { ok: true, remark: remarkOn(opened) };
   }
 
-  list(): Promise<SongEntry[]> {
+  async list(): Promise<SongEntry[]> {
+    // The song that is open may not be there yet, or not as it is now.
+    await this.saving.now();
     return this.storage.list();
   }
 

@@ -41,14 +41,15 @@ import { Guide, GUIDE_STEPS } from '../desks/guide';
       flex-wrap: wrap;
       display: flex;
       align-items: center;
-      gap: 16px;
+      gap: 4px 16px;
       padding: 6px 14px;
       border-top: 1px solid var(--line);
       background: var(--accent-faint);
     }
     ol {
       display: flex;
-      gap: 14px;
+      flex-wrap: wrap;
+      gap: 2px 14px;
       margin: 0;
       padding: 0;
       list-style: none;
@@ -70,7 +71,7 @@ import { Guide, GUIDE_STEPS } from '../desks/guide';
       color: var(--accent);
     }
     p {
-      flex: 1;
+      flex: 1 1 12rem;
       margin: 0;
     }
   `,
