@@ -1,4 +1,5 @@
 import { computed, Directive, effect, inject, input } from '@angular/core';
+import { MatMenuItem } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Commands } from './commands';
 import { ariaChord } from './key-chord';
@@ -24,12 +25,17 @@ export class RunsCommand {
   readonly fdRuns = input.required<string>();
   private readonly command = computed(() => this.commands.of(this.fdRuns()));
   protected readonly off = computed(() => !(this.command().enabled?.() ?? true));
-  protected readonly pressed = computed(() => this.command().pressed?.() ?? null);
+  /** Items of menus cannot be pressed: their words say what is on. */
+  private readonly isItem = inject(MatMenuItem, { optional: true, self: true }) !== null;
+  protected readonly pressed = computed(() => (this.isItem ? null : (this.command().pressed?.() ?? null)));
   protected readonly shortcuts = computed(() => this.commands.keysOf(this.command()).map(ariaChord).join(' ') || null);
 
+  private readonly told = computed(() => this.commands.told(this.command()));
+
   constructor() {
+    // Only when the words change: whatever they are made of changes far more often.
     effect(() => {
-      this.tooltip.message = this.commands.told(this.command());
+      this.tooltip.message = this.told();
     });
   }
 
