@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test';
+import { violations } from './support/accessibility';
 import { expect, openFendro, test, withoutGuide } from './support/test';
 
 const selected = (page: Page) => page.getByRole('listbox', { name: 'Takes' }).getByRole('option', { selected: true });
@@ -88,29 +89,34 @@ test('an instrument is heard before it is chosen, and a drawer stays as high as 
   await expect(handle).toHaveAttribute('aria-valuenow', height ?? '');
 });
 
-for (const [width, height] of [
+const SIZES = [
   [1280, 720],
   [1024, 700],
   [1024, 768],
   [768, 1024],
   [640, 400],
   [400, 800],
-] as const)
-  test(`at ${width} by ${height} nothing is cut off or scrolled sideways`, async ({ page }) => {
-    await page.setViewportSize({ width, height });
-    const reached = ['Deliver', 'Help', 'Songs'].map((name) => page.getByRole('link', { name }));
-    for (const link of [...reached, page.getByRole('button', { name: 'Add a section' })]) {
-      const box = await link.boundingBox();
-      expect(box).not.toBeNull();
-      expect(box!.x).toBeGreaterThanOrEqual(0);
-      expect(box!.x + box!.width).toBeLessThanOrEqual(width);
-    }
-    for (const address of ['/', '/songs', '/deliver', '/bring-in', '/help']) {
-      await page.goto(address);
-      await expect(page.locator('main > :not(router-outlet)').first()).toBeVisible();
+] as const;
+
+test('in every size nothing is cut off, scrolled sideways or out of reach', async ({ page }) => {
+  test.setTimeout(240_000);
+  for (const address of ['/', '/songs', '/deliver', '/bring-in', '/help']) {
+    await page.goto(address);
+    await expect(page.locator('main > :not(router-outlet)').first()).toBeVisible();
+    for (const [width, height] of SIZES) {
+      await page.setViewportSize({ width, height });
+      const at = `${address} at ${width} by ${height}`;
       const sideways = await page.evaluate(() =>
         [document.documentElement, document.getElementById('main')!].map((box) => box.scrollWidth - box.clientWidth),
       );
-      expect({ address, sideways }).toEqual({ address, sideways: [0, 0] });
+      expect({ at, sideways }).toEqual({ at, sideways: [0, 0] });
+      const adding = address === '/' ? [page.getByRole('button', { name: 'Add a section' })] : [];
+      for (const way of [...['Deliver', 'Help', 'Songs'].map((name) => page.getByRole('link', { name })), ...adding]) {
+        const box = await way.first().boundingBox();
+        expect({ at, left: (box?.x ?? -1) >= 0 }).toEqual({ at, left: true });
+        expect({ at, right: (box?.x ?? 0) + (box?.width ?? 0) <= width }).toEqual({ at, right: true });
+      }
+      if (address === '/') expect({ at, violations: await violations(page) }).toEqual({ at, violations: [] });
     }
-  });
+  }
+});

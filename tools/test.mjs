@@ -1,8 +1,8 @@
 // npm test: installs what is missing, then checks types, lint, boundaries, units, components and the whole in a browser.
 import { mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { LINT, TYPES } from './checks.mjs';
-import { ensureBuild, ensureDebian, ensureModules, root, run, tool } from './ready.mjs';
+import { allRan, LINT, TYPES } from './checks.mjs';
+import { ensureDebian, ensureModules, root, run, tool } from './ready.mjs';
 
 const results = (name) => join(root, 'dist', name);
 
@@ -16,10 +16,16 @@ function step(title, work) {
 ensureModules();
 ensureDebian();
 mkdirSync(join(root, 'dist'), { recursive: true });
-for (const [title, command, args] of [...TYPES, ...LINT]) step(title, () => run(command, args));
+// Each of these keeps one core busy: two of them at a time, the long ones first.
+const node = process.execPath;
+const alone = [
+  ['build', node, ['tools/build.mjs']],
+  ...LINT,
+  ...TYPES,
+  ['broken MIDI files', node, ['tools/run.mjs', 'tools/fuzz.ts', '2000']],
+];
+if (!(await allRan(alone, 2))) process.exit(1);
 step('unit and component tests', () => run(tool('jest'), ['--json', `--outputFile=${results('jest.json')}`]));
-step('broken MIDI files', () => run(process.execPath, ['tools/run.mjs', 'tools/fuzz.ts', '2000']));
-step('build', ensureBuild);
 step('end-to-end tests', () =>
   run(tool('playwright'), ['test', '-c', 'e2e/playwright.config.ts', '--reporter=list,json'], {
     env: { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: results('e2e.json') },

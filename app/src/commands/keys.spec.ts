@@ -1,18 +1,18 @@
 import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
-import { provideStore, Store } from '@ngrx/store';
+import { Store } from '@ngrx/store';
 import { scoreWith } from '@fendro/core/testing/scores';
 import { musicOf, storedSong } from '@fendro/core/testing/sounding';
 import { Playback } from '../sound/playback';
 import { Saving } from '../store/saving';
 import { selectHeard, selectOwnScore, selectSession, selectView } from '../store/selectors';
-import { SessionActions, sessionReducer } from '../store/session';
+import { SessionActions } from '../store/session';
 import { SongActions, TakeActions } from '../store/song.actions';
-import { songReducer } from '../store/song.reducer';
 import { silentPlayback } from '../testing/view';
 import { Dialogs } from './dialogs';
 import { Keys } from './keys';
 import { chosenId } from '@fendro/core/song/section';
+import { provideSong } from '../store/provide-song';
 
 const { score, takes } = scoreWith(1, 0);
 const [melody] = score.parts;
@@ -42,7 +42,7 @@ describe('the keys of the workspace', () => {
     document.body.innerHTML = '';
     TestBed.configureTestingModule({
       providers: [
-        provideStore({ song: songReducer, session: sessionReducer }),
+        provideSong(),
         { provide: Playback, useValue: playback },
         { provide: Router, useValue: router },
         { provide: Saving, useValue: saving },

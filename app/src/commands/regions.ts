@@ -9,21 +9,27 @@ const FIRST = '[data-region-start], [tabindex="0"], button:not(:disabled), input
 
 const isRegion = (name: string | undefined): name is Region => REGIONS.some((region) => region === name);
 
+/** The region that something of the page lies in, the innermost one. */
+function regionOf(target: EventTarget | null): Region | null {
+  const name = target instanceof Element ? target.closest<HTMLElement>('[data-region]')?.dataset['region'] : undefined;
+  return isRegion(name) ? name : null;
+}
+
 /** Which region of the workspace keys belong to: the one with the focus, or the one that was clicked last. */
 @Injectable({ providedIn: 'root' })
 export class Regions {
   readonly current = signal<Region>('bench');
 
   constructor() {
-    const seen = (by: 'click' | 'focus') => (event: Event) => {
-      const element = event.target instanceof Element ? event.target.closest<HTMLElement>('[data-region]') : null;
-      const region = element?.dataset['region'];
-      if (isRegion(region) && (by === 'focus' || !PASSED_BY.includes(region))) this.current.set(region);
+    const press = ({ target }: Event): void => {
+      const region = regionOf(target);
+      if (region !== null && !PASSED_BY.includes(region)) this.current.set(region);
     };
-    document.addEventListener('pointerdown', seen('click'), { capture: true });
+    document.addEventListener('pointerdown', press, { capture: true });
     document.addEventListener('focusin', ({ target }) => {
       // A mouse gives the focus along with its press, which has been seen.
-      if (target instanceof Element && target.matches(':focus-visible')) seen('focus')({ target } as unknown as Event);
+      const region = target instanceof Element && target.matches(':focus-visible') ? regionOf(target) : null;
+      if (region !== null) this.current.set(region);
     });
   }
 

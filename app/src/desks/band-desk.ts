@@ -6,8 +6,8 @@ import { freeColour, newPart } from '@fendro/core/styles/band';
 import { styleIn } from '@fendro/core/styles/styles';
 import { Playback } from '../sound/playback';
 import { newId } from '../store/ids';
-import { selectPart, selectScore, selectSession } from '../store/selectors';
-import { SessionActions } from '../store/session';
+import { selectPart, selectScore } from '../store/selectors';
+import { SessionActions, sessionFeature } from '../store/session';
 import { ScoreActions } from '../store/song.actions';
 
 /** Who plays: parts that come and go, how loud they are, and who is heard alone. */
@@ -16,7 +16,7 @@ export class BandDesk {
   private readonly store = inject(Store);
   private readonly playback = inject(Playback);
   private readonly score = this.store.selectSignal(selectScore);
-  private readonly session = this.store.selectSignal(selectSession);
+  private readonly alone = this.store.selectSignal(sessionFeature.selectAlone);
   /** The part in focus. */
   readonly part = this.store.selectSignal(selectPart);
   readonly full = computed(() => (this.score()?.parts.length ?? 0) >= LIMITS.parts);
@@ -49,7 +49,7 @@ export class BandDesk {
   }
 
   isAlone(part: PartId): boolean {
-    return this.session().alone.includes(part);
+    return this.alone().includes(part);
   }
 
   /** True where the music plays only because an instrument is tried. */

@@ -11,8 +11,9 @@ import { editedTake, fittedTake } from '@fendro/core/song/take';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { newId } from '../store/ids';
 import { Notices } from '../store/notices';
-import { selectBar, selectMusic, selectOwnScore, selectPart, selectSection, selectSession } from '../store/selectors';
+import { selectBar, selectMusic, selectOwnScore, selectPart, selectSection } from '../store/selectors';
 import { ScoreActions } from '../store/song.actions';
+import { sessionFeature } from '../store/session';
 
 type Notes = PartTake['notes'];
 
@@ -28,7 +29,7 @@ export class BarsDesk {
   private readonly music = this.store.selectSignal(selectMusic);
   private readonly section = this.store.selectSignal(selectSection);
   private readonly part = this.store.selectSignal(selectPart);
-  private readonly session = this.store.selectSignal(selectSession);
+  private readonly bars = this.store.selectSignal(sessionFeature.selectBars);
   private readonly bar = this.store.selectSignal(selectBar);
 
   /** The take that sounds, as the song's chords and key make it. */
@@ -37,7 +38,7 @@ export class BarsDesk {
     return music && section && part ? partTake(music.takes, soundingId(section, part.id, music.heard)) : null;
   });
   private readonly stretch = computed((): Stretch | null => {
-    const { bars } = this.session();
+    const bars = this.bars();
     return bars && { from: bars.from * this.bar(), to: bars.to * this.bar() };
   });
   /** True where the part in focus plays in the selected bars. */

@@ -5,8 +5,8 @@ import type { ChordSpan } from '@fendro/core/song/schema';
 import { modulo, type Ticks } from '@fendro/core/theory/units';
 import { beatsOf } from '@fendro/core/theory/metre';
 import { HarmonyDesk } from './harmony-desk';
-import { selectBar, selectSection, selectSession } from '../store/selectors';
-import { CHORD_GRIDS, SessionActions } from '../store/session';
+import { selectBar, selectSection } from '../store/selectors';
+import { CHORD_GRIDS, SessionActions, sessionFeature } from '../store/session';
 import { ScoreActions } from '../store/song.actions';
 
 /** What can be done to the chord in focus or the chords of the selected bars, by keys and by buttons alike. */
@@ -14,7 +14,10 @@ import { ScoreActions } from '../store/song.actions';
 export class ChordDesk {
   private readonly store = inject(Store);
   private readonly desk = inject(HarmonyDesk);
-  private readonly session = this.store.selectSignal(selectSession);
+  private readonly clip = this.store.selectSignal(sessionFeature.selectClip);
+  private readonly bars = this.store.selectSignal(sessionFeature.selectBars);
+  private readonly chordAt = this.store.selectSignal(sessionFeature.selectChordAt);
+  private readonly grid = this.store.selectSignal(sessionFeature.selectGrid);
   private readonly section = this.store.selectSignal(selectSection);
   private readonly bar = this.store.selectSignal(selectBar);
   /** Where the caret stands, over all systems of the sheet. */
@@ -22,7 +25,7 @@ export class ChordDesk {
 
   /** One step of the grid; a beat where it is the metre's own. */
   private step(): Ticks {
-    return CHORD_GRIDS[this.session().grid] || (beatsOf(this.desk.typing().metre)[0]?.length ?? 480);
+    return CHORD_GRIDS[this.grid()] || (beatsOf(this.desk.typing().metre)[0]?.length ?? 480);
   }
 
   private edit(name: string, chords: readonly ChordSpan[], gesture?: string): void {
@@ -40,8 +43,8 @@ export class ChordDesk {
     this.clear();
   }
 
-  paste(at: Ticks = this.session().bars ? this.desk.stretch().from : this.session().chordAt): void {
-    const { clip } = this.session();
+  paste(at: Ticks = this.bars() ? this.desk.stretch().from : this.chordAt()): void {
+    const clip = this.clip();
     if (clip && clip.length > 0)
       this.edit('paste chords', edits.pasteChords(this.desk.chords(), at, clip, this.desk.length()));
   }
@@ -52,7 +55,7 @@ export class ChordDesk {
 
   /** The stretch once more after itself; the selection goes along, so that it can be repeated again. */
   repeat(): void {
-    const { bars } = this.session();
+    const bars = this.bars();
     this.edit('repeat chords', edits.repeatChords(this.desk.chords(), this.desk.stretch(), this.desk.length()));
     const section = this.section();
     if (bars && section) {
@@ -78,7 +81,7 @@ export class ChordDesk {
   }
 
   /** Cuts at the focused place; where a chord begins there, in its middle on the grid. */
-  split(at: Ticks = this.session().chordAt): void {
+  split(at: Ticks = this.chordAt()): void {
     const span = this.desk.focused();
     if (!span) return;
     const step = this.step();
@@ -90,13 +93,13 @@ export class ChordDesk {
   join(): void {
     const stretch = this.desk.stretch();
     const next = this.desk.chords().find(({ start }) => start >= stretch.to);
-    const to = this.session().bars ? stretch.to : next ? next.start + next.duration : stretch.to;
+    const to = this.bars() ? stretch.to : next ? next.start + next.duration : stretch.to;
     this.edit('join chords', edits.joinChords(this.desk.chords(), { from: stretch.from, to }, this.desk.length()));
   }
 
   /** Moves by a step of the grid where the chord in focus begins, or the whole chord. */
   shift(by: 1 | -1, whole: boolean): void {
-    const span = this.desk.chords().findLast(({ start }) => start <= this.session().chordAt);
+    const span = this.desk.chords().findLast(({ start }) => start <= this.chordAt());
     if (!span) return;
     const to = span.start + by * this.step();
     const move = whole ? edits.moveChord : edits.moveBoundary;
@@ -109,7 +112,7 @@ export class ChordDesk {
   hold(): void {
     const section = this.section();
     if (!section) return;
-    const { bars, chordAt } = this.session();
+    const [bars, chordAt] = [this.bars(), this.chordAt()];
     const from = bars?.from ?? Math.floor(chordAt / this.bar());
     const wanted = Array.from({ length: (bars?.to ?? from + 1) - from }, (_, index) => from + index);
     const all = wanted.every((held) => section.heldBars.includes(held));
@@ -118,7 +121,7 @@ export class ChordDesk {
   }
 
   readonly isHeld = (): boolean => {
-    const { bars, chordAt } = this.session();
+    const [bars, chordAt] = [this.bars(), this.chordAt()];
     const from = bars?.from ?? Math.floor(chordAt / this.bar());
     return this.section()?.heldBars.includes(from) ?? false;
   };

@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import { provideStore, Store } from '@ngrx/store';
+import { Store } from '@ngrx/store';
 import { groundFor, startScore } from '@fendro/core/styles/band';
 import { STYLES } from '@fendro/core/styles/styles';
 
@@ -9,9 +9,8 @@ import { Drafting, TAKES_AT_A_TIME } from './drafting';
 import { HarmonyDesk } from './harmony-desk';
 import { Notices } from '../store/notices';
 import { selectHeard, selectScore, selectSong, selectTakes, takesOf } from '../store/selectors';
-import { sessionReducer } from '../store/session';
 import { ScoreActions, SongActions, TakeActions } from '../store/song.actions';
-import { songReducer } from '../store/song.reducer';
+import { provideSong } from '../store/provide-song';
 
 const style = STYLES[0]!;
 const score = startScore('Dew Point', groundFor(style, { tonic: 0, scale: 'major' }), style);
@@ -31,7 +30,7 @@ describe('drafting', () => {
   const takes = () => store.selectSignal(selectTakes)();
 
   beforeEach(() => {
-    TestBed.configureTestingModule({ providers: [provideStore({ song: songReducer, session: sessionReducer })] });
+    TestBed.configureTestingModule({ providers: [provideSong()] });
     store = TestBed.inject(Store) as Store;
     drafting = TestBed.inject(Drafting);
     store.dispatch(SongActions.opened({ song }));

@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import { provideStore, Store } from '@ngrx/store';
+import { Store } from '@ngrx/store';
 import { chosenId } from '@fendro/core/song/section';
 import { HARMONY, type PartTake } from '@fendro/core/song/schema';
 import { isDrumRole } from '@fendro/core/song/roles';
@@ -16,9 +16,9 @@ import {
   selectSong,
   selectTakes,
 } from '../store/selectors';
-import { SessionActions, sessionReducer } from '../store/session';
+import { SessionActions } from '../store/session';
 import { SongActions, TakeActions } from '../store/song.actions';
-import { songReducer } from '../store/song.reducer';
+import { provideSong } from '../store/provide-song';
 
 const { score, takes } = scoreWith(1, 0);
 const verse = score.sections[0]!;
@@ -41,7 +41,7 @@ describe('the harmony desk', () => {
   const takeOf = (line: string): PartTake => read(selectTakes)[chosenId(section(), line)!] as PartTake;
 
   beforeEach(() => {
-    TestBed.configureTestingModule({ providers: [provideStore({ song: songReducer, session: sessionReducer })] });
+    TestBed.configureTestingModule({ providers: [provideSong()] });
     store = TestBed.inject(Store) as Store;
     desk = TestBed.inject(HarmonyDesk);
     store.dispatch(SongActions.opened({ song: storedSong(musicOf(score, takes)) }));

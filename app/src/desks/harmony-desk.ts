@@ -36,11 +36,10 @@ import {
   selectOwnScore,
   selectScore,
   selectSection,
-  selectSession,
   selectSong,
   selectTakes,
 } from '../store/selectors';
-import { SessionActions } from '../store/session';
+import { SessionActions, sessionFeature } from '../store/session';
 import { ScoreActions, TakeActions } from '../store/song.actions';
 import { voicedTake, type Place, chordsTake } from '@fendro/core/song/take';
 import { hasMusic } from '@fendro/core/song/section';
@@ -53,8 +52,12 @@ export class HarmonyDesk {
   private readonly ownScore = this.store.selectSignal(selectOwnScore);
   private readonly takes = this.store.selectSignal(selectTakes);
   private readonly heard = this.store.selectSignal(selectHeard);
+  /** While a change of key is heard, what was heard before it. */
+  private readonly ownHeard = this.store.selectSignal(sessionFeature.selectHeard);
   private readonly song = this.store.selectSignal(selectSong);
-  private readonly session = this.store.selectSignal(selectSession);
+  private readonly bars = this.store.selectSignal(sessionFeature.selectBars);
+  private readonly chordAt = this.store.selectSignal(sessionFeature.selectChordAt);
+  private readonly pendingGround = this.store.selectSignal(sessionFeature.selectPendingGround);
   private readonly choices = this.store.selectSignal(selectHeardChoices);
   private readonly bar = this.store.selectSignal(selectBar);
   readonly section = this.store.selectSignal(selectSection);
@@ -80,7 +83,7 @@ export class HarmonyDesk {
 
   /** The chord that the bench speaks of: the one that sounds at the focused place. */
   readonly focused = computed((): ChordSpan | null => {
-    const at = this.session().chordAt;
+    const at = this.chordAt();
     return (
       this.chords().find(({ start, duration }) => start <= at && at < start + duration) ??
       this.chords().find(({ chord }) => chord !== null) ??
@@ -90,7 +93,7 @@ export class HarmonyDesk {
 
   /** What an edit concerns: the selected bars, else the chord in focus. */
   readonly stretch = computed((): Stretch => {
-    const { bars, chordAt } = this.session();
+    const [bars, chordAt] = [this.bars(), this.chordAt()];
     if (bars) return { from: bars.from * this.bar(), to: Math.min(this.length(), bars.to * this.bar()) };
     const span = this.focused();
     return span ? { from: span.start, to: span.start + span.duration } : { from: chordAt, to: chordAt + this.bar() };
@@ -225,10 +228,7 @@ export class HarmonyDesk {
     if (keyChanges && music)
       this.store.dispatch(
         SessionActions.groundTried({
-          pending: {
-            ...change,
-            how: this.session().pendingGround?.how ?? (this.tonicMoves(score, change) ? 'move' : 'refit'),
-          },
+          pending: { ...change, how: this.pendingGround()?.how ?? (this.tonicMoves(score, change) ? 'move' : 'refit') },
         }),
       );
     else
@@ -246,10 +246,10 @@ export class HarmonyDesk {
 
   /** Decides a change of ground that was being heard. */
   applyGround(): void {
-    const pending = this.session().pendingGround;
+    const pending = this.pendingGround();
     const { score, takes } = this.song();
     if (!pending || !score) return;
-    const heard = this.session().heard;
+    const heard = this.ownHeard();
     const followed = followGround(score, takes, heard, pending, pending.how, () => newId('take'));
     const released =
       pending.how === 'stay'

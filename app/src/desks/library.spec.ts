@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import { provideStore, Store } from '@ngrx/store';
+import { Store } from '@ngrx/store';
 import { deliverSong } from '@fendro/core/files/deliver';
 import { LIMITS } from '@fendro/core/song/limits';
 import type { Song } from '@fendro/core/song/schema';
@@ -9,8 +9,7 @@ import { SongStorage } from '../storage/song-storage';
 import { Library } from './library';
 import { Saving } from '../store/saving';
 import { selectSong } from '../store/selectors';
-import { sessionReducer } from '../store/session';
-import { songReducer } from '../store/song.reducer';
+import { provideSong } from '../store/provide-song';
 
 const { score, takes } = scoreWith(1, 0);
 const music = musicOf(score, takes);
@@ -53,11 +52,7 @@ describe('the library', () => {
       Promise.resolve({ ok: true, json: () => Promise.resolve(storedSong(music, 'demo')) } as Response),
     );
     TestBed.configureTestingModule({
-      providers: [
-        provideStore({ song: songReducer, session: sessionReducer }),
-        { provide: SongStorage, useValue: storage },
-        { provide: Saving, useValue: saving },
-      ],
+      providers: [provideSong(), { provide: SongStorage, useValue: storage }, { provide: Saving, useValue: saving }],
     });
     store = TestBed.inject(Store) as Store;
     library = TestBed.inject(Library);

@@ -2,8 +2,8 @@ import { computed, inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { HARMONY, type LineId } from '@fendro/core/song/schema';
 import { Playback } from '../sound/playback';
-import { selectBar, selectLine, selectPlaced, selectScore, selectSession, selectView } from '../store/selectors';
-import { SessionActions } from '../store/session';
+import { selectBar, selectLine, selectPlaced, selectScore, selectView } from '../store/selectors';
+import { SessionActions, sessionFeature } from '../store/session';
 
 /** Moving about on the sheet: over lines, bars and sections, and selecting bars. */
 @Injectable({ providedIn: 'root' })
@@ -11,12 +11,12 @@ export class SheetDesk {
   private readonly store = inject(Store);
   private readonly playback = inject(Playback);
   private readonly score = this.store.selectSignal(selectScore);
-  private readonly session = this.store.selectSignal(selectSession);
+  private readonly cursor = this.store.selectSignal(sessionFeature.selectCursor);
   private readonly line = this.store.selectSignal(selectLine);
   private readonly view = this.store.selectSignal(selectView);
   private readonly placed = this.store.selectSignal(selectPlaced);
   private readonly bar = this.store.selectSignal(selectBar);
-  readonly selected = computed(() => this.session().bars);
+  readonly selected = this.store.selectSignal(sessionFeature.selectBars);
   private readonly lines = computed((): readonly LineId[] => [
     HARMONY,
     ...(this.score()?.parts.map(({ id }) => id) ?? []),
@@ -36,7 +36,7 @@ export class SheetDesk {
   /** Puts the cursor on the bar before or after; with `selects`, the selection goes along. */
   moveBar(by: 1 | -1, selects: boolean): void {
     const count = this.view()?.section.bars ?? 1;
-    const { cursor: before, bars } = this.session();
+    const [before, bars] = [this.cursor(), this.selected()];
     const next = Math.max(0, Math.min(count - 1, before + by));
     this.store.dispatch(SessionActions.cursorMoved({ bar: next }));
     if (!selects) {
@@ -50,7 +50,7 @@ export class SheetDesk {
   /** Selects all bars between two, both included. */
   select(from: number, to: number): void {
     const bars = { from: Math.min(from, to), to: Math.max(from, to) + 1 };
-    const now = this.session().bars;
+    const now = this.selected();
     if (now?.from !== bars.from || now.to !== bars.to) this.store.dispatch(SessionActions.barsSelected({ bars }));
   }
 
@@ -68,7 +68,7 @@ export class SheetDesk {
   /** From the selected bars on, else from the bar that the cursor is on. */
   playFromHere(): void {
     const view = this.view();
-    const { bars, cursor } = this.session();
+    const [bars, cursor] = [this.selected(), this.cursor()];
     if (view) void this.playback.play(view.start + (bars?.from ?? cursor) * this.bar());
   }
 }

@@ -1,11 +1,11 @@
 import { TestBed } from '@angular/core/testing';
-import { provideStore, Store } from '@ngrx/store';
+import { Store } from '@ngrx/store';
 import { scoreWith } from '@fendro/core/testing/scores';
 import { selectLine, selectScore, selectTakes, takesOf } from '../store/selectors';
-import { SessionActions, sessionReducer } from '../store/session';
+import { SessionActions } from '../store/session';
 import { SoloDesk } from './solo-desk';
 import { SongActions } from '../store/song.actions';
-import { songReducer } from '../store/song.reducer';
+import { provideSong } from '../store/provide-song';
 
 const { song, score: drafted } = scoreWith(3, 0);
 
@@ -16,7 +16,7 @@ describe('the solo desk', () => {
   const part = (role: string) => drafted.parts.find((candidate) => candidate.role === role)!.id;
 
   beforeEach(() => {
-    TestBed.configureTestingModule({ providers: [provideStore({ song: songReducer, session: sessionReducer })] });
+    TestBed.configureTestingModule({ providers: [provideSong()] });
     store = TestBed.inject(Store) as Store;
     desk = TestBed.inject(SoloDesk);
     store.dispatch(SongActions.opened({ song }));

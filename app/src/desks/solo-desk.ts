@@ -8,8 +8,9 @@ import { freeColour, newPart } from '@fendro/core/styles/band';
 import { styleIn } from '@fendro/core/styles/styles';
 import { Drafting, TAKES_AT_A_TIME } from './drafting';
 import { newId } from '../store/ids';
-import { selectOwnScore, selectPart, selectSection, selectSession } from '../store/selectors';
+import { selectOwnScore, selectPart, selectSection } from '../store/selectors';
 import { ScoreActions } from '../store/song.actions';
+import { sessionFeature } from '../store/session';
 
 /** Solos over chosen bars: who plays them, who rests for them. */
 @Injectable({ providedIn: 'root' })
@@ -19,7 +20,7 @@ export class SoloDesk {
   private readonly score = this.store.selectSignal(selectOwnScore);
   private readonly section = this.store.selectSignal(selectSection);
   private readonly part = this.store.selectSignal(selectPart);
-  private readonly session = this.store.selectSignal(selectSession);
+  private readonly bars = this.store.selectSignal(sessionFeature.selectBars);
 
   /** Who would rest: the pitched part in focus, else the melody. */
   readonly rests = computed((): Part | null => {
@@ -44,7 +45,7 @@ export class SoloDesk {
 
   /** Gives the selected bars to a solo part, which is added where the song has none, and drafts it. */
   async give(): Promise<void> {
-    const [score, section, bars] = [this.score(), this.section(), this.session().bars];
+    const [score, section, bars] = [this.score(), this.section(), this.bars()];
     if (!score || !section || !bars) return;
     const over = this.rests()?.id ?? null;
     const { score: withPart, part } = this.soloist(score);

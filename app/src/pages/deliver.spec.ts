@@ -1,17 +1,16 @@
 import { TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
-import { provideStore, Store } from '@ngrx/store';
+import { Store } from '@ngrx/store';
 import type { PartTake, Score } from '@fendro/core/song/schema';
 import { editedTake } from '@fendro/core/song/take';
 import { scoreWith } from '@fendro/core/testing/scores';
 import { musicOf, storedSong } from '@fendro/core/testing/sounding';
-import { sessionReducer } from '../store/session';
 import { Library } from '../desks/library';
 import { SongActions } from '../store/song.actions';
-import { songReducer } from '../store/song.reducer';
 import { Guide } from '../desks/guide';
 import { Deliver } from './deliver';
 import { chosenId, withChoice } from '@fendro/core/song/section';
+import { provideSong } from '../store/provide-song';
 
 const { score, takes } = scoreWith(1, 0);
 const melody = score.parts[0]!;
@@ -20,7 +19,7 @@ const verse = score.sections[0]!;
 function shown(of: Score, more: Record<string, PartTake> = {}): HTMLElement {
   TestBed.configureTestingModule({
     providers: [
-      provideStore({ song: songReducer, session: sessionReducer }),
+      provideSong(),
       provideRouter([]),
       { provide: Library, useValue: { songFile: () => null } },
       { provide: Guide, useValue: { finish: () => undefined } },

@@ -8,12 +8,10 @@ import {
 } from '@angular/core';
 import { provideRouter, withComponentInputBinding, type Route, type Routes } from '@angular/router';
 import { provideServiceWorker } from '@angular/service-worker';
-import { provideStore } from '@ngrx/store';
 import { Dialogs } from '../commands/dialogs';
 import { PAGE_ADDRESSES, type PageAddress } from '../pages/addresses';
-import { refusalsChangeNothing } from '../store/refusals';
-import { sessionReducer } from '../store/session';
-import { songReducer } from '../store/song.reducer';
+import { provideSongEffects } from '../store/effects';
+import { provideSong } from '../store/provide-song';
 import { Mishaps } from '../store/mishaps';
 import { provideIcons } from '../ui/icons';
 import { provideMaterial } from '../ui/material';
@@ -45,13 +43,8 @@ export const appConfig: ApplicationConfig = {
     provideMaterial(),
     { provide: ErrorHandler, useExisting: Mishaps },
     { provide: OverlayContainer, useClass: Overlays },
-    provideStore(
-      { song: songReducer, session: sessionReducer },
-      {
-        metaReducers: [refusalsChangeNothing],
-        runtimeChecks: { strictStateImmutability: isDevMode(), strictActionImmutability: isDevMode() },
-      },
-    ),
+    provideSong(),
+    provideSongEffects(),
     ...(isDevMode() ? [] : [provideServiceWorker('ngsw-worker.js')]),
   ],
 };

@@ -8,23 +8,23 @@ import {
   signal,
   untracked,
 } from '@angular/core';
-import { MatButton, MatIconButton } from '@angular/material/button';
-import { MatIcon } from '@angular/material/icon';
+import { MatButton } from '@angular/material/button';
 import { NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { Keys } from '../commands/keys';
 import { Banks } from '../sound/banks';
 import { SoundEngine } from '../sound/engine';
+import { Passes } from '../sound/passes';
 import { Playback } from '../sound/playback';
-import { Drafting } from '../desks/drafting';
 import { Library, type Result } from '../desks/library';
 import { Notices } from '../store/notices';
 import { Saving } from '../store/saving';
-import { selectScore, selectSession, selectSong } from '../store/selectors';
+import { selectScore, selectSong } from '../store/selectors';
 import { Shelf } from '../store/shelf';
 import { Theme } from '../ui/theme';
 import { DraftClient } from '../work/draft-client';
+import { Announcements } from './announcements';
 import { FailedOpening } from './failed-opening';
 import { FocusKeeper } from './focus-keeper';
 import { GroundQuestion } from './ground-question';
@@ -32,8 +32,9 @@ import { Mishaps } from '../store/mishaps';
 import { ScaleEditor } from './scale-editor';
 import { SongLine } from './song-line';
 import { inWords } from '../ui/in-words';
+import { sessionFeature } from '../store/session';
 
-/** The frame around every page: the song line, notices, and the keys that work anywhere. */
+/** The frame around every page: the song line, what must be warned of, and the keys that work anywhere. */
 @Component({
   selector: 'fd-root',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -46,8 +47,6 @@ import { inWords } from '../ui/in-words';
     GroundQuestion,
     ScaleEditor,
     MatButton,
-    MatIconButton,
-    MatIcon,
   ],
   template: `
     <a class="skip" href="#main" (click)="skip($event)">Skip to the page</a>
@@ -70,21 +69,10 @@ import { inWords } from '../ui/in-words';
         <a matButton routerLink="/help" routerLinkActive="here">Help</a>
       </nav>
     }
-    <section aria-label="Messages">
+    <section aria-label="Warnings">
       @for (notice of problems(); track notice) {
         <div class="bar" role="alert">
           <span>{{ notice }}</span>
-        </div>
-      }
-      @for (notice of notices.open(); track notice.id) {
-        <div class="bar soft" role="status">
-          <span>{{ notice.text }}</span>
-          @if (notice.action; as action) {
-            <button matButton="outlined" class="small" (click)="notices.act(notice)">{{ action.label }}</button>
-          }
-          <button matIconButton class="small" aria-label="Dismiss" (click)="notices.dismiss(notice.id)">
-            <mat-icon svgIcon="close" />
-          </button>
         </div>
       }
     </section>
@@ -97,7 +85,6 @@ import { inWords } from '../ui/in-words';
         <p class="quiet opening">Opening your song …</p>
       }
     </main>
-    <div class="spoken-only" aria-live="polite">{{ drafting.news() }}</div>
   `,
   styleUrl: './app.scss',
   host: {
@@ -115,16 +102,16 @@ export class App {
   private readonly banks = inject(Banks);
   private readonly router = inject(Router);
   private readonly playback = inject(Playback);
+  private readonly passes = inject(Passes);
   private readonly saving = inject(Saving);
   private readonly shelf = inject(Shelf);
   protected readonly keys = inject(Keys);
-  protected readonly notices = inject(Notices);
-  protected readonly drafting = inject(Drafting);
+  private readonly notices = inject(Notices);
   private readonly mishaps = inject(Mishaps);
   private readonly song = this.store.selectSignal(selectSong);
-  private readonly session = this.store.selectSignal(selectSession);
+  private readonly pendingGround = this.store.selectSignal(sessionFeature.selectPendingGround);
   /** True while it is asked how the music follows a change of key. */
-  protected readonly asking = computed(() => this.session().pendingGround !== null);
+  protected readonly asking = computed(() => this.pendingGround() !== null);
   protected readonly score = this.store.selectSignal(selectScore);
   protected readonly scaleOpen = signal(false);
   /** True once the first song is open or could not be opened. */
@@ -164,6 +151,7 @@ export class App {
     inject(Theme);
     inject(DraftClient).warmUp();
     inject(FocusKeeper);
+    inject(Announcements);
     this.router.events.subscribe((event) => {
       if (event instanceof NavigationEnd) this.address.set(event.urlAfterRedirects.split(/[?#]/)[0] ?? '/');
     });
@@ -174,17 +162,10 @@ export class App {
       if (id !== undefined && untracked(this.address) !== '/') this.mishaps.wasShown(id);
     });
     effect(() => {
-      const refused = this.song().refused;
-      if (refused)
-        untracked(() => {
-          this.notices.say(`Nothing was changed. ${refused.reason}`);
-        });
-    });
-    effect(() => {
       const score = this.score();
       const span = untracked(() => this.playback.span());
       if (!score || !span) return;
-      const soon = untracked(() => this.playback.familiesIn(span));
+      const soon = untracked(() => this.passes.familiesIn(span));
       const all = score.parts.map(({ instrument }) => instrumentOf(instrument).family);
       this.banks.warm([...soon, ...all], (family) => this.engine.has([family]));
     });

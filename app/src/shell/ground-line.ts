@@ -79,6 +79,11 @@ import { ScoreActions } from '../store/song.actions';
       align-items: center;
       min-width: 0;
     }
+    /* Short facts are never cut; long names give way. */
+    fd-choice-field,
+    fd-number-field {
+      flex: none;
+    }
     .scale {
       width: 8.5rem;
     }

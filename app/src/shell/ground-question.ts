@@ -8,8 +8,8 @@ import type { Ground } from '@fendro/core/song/schema';
 import { printedName } from '@fendro/core/theory/pitch';
 import { scaleOf } from '@fendro/core/theory/scale';
 import { HarmonyDesk } from '../desks/harmony-desk';
-import { selectOwnScore, selectScore, selectSession } from '../store/selectors';
-import { SessionActions } from '../store/session';
+import { selectOwnScore, selectScore } from '../store/selectors';
+import { SessionActions, sessionFeature } from '../store/session';
 
 const keyName = ({ tonic, scale }: Pick<Ground, 'tonic' | 'scale'>): string =>
   `${printedName(tonic)} ${scaleOf(scale).name.toLowerCase()}`;
@@ -28,7 +28,7 @@ const keyName = ({ tonic, scale }: Pick<Ground, 'tonic' | 'scale'>): string =>
         <mat-radio-group
           class="ways"
           aria-label="The music that is there"
-          [value]="session().pendingGround?.how"
+          [value]="pendingGround()?.how"
           (change)="set($event)"
           (keydown.escape)="cancel()"
           (keydown.enter)="apply($event)"
@@ -70,7 +70,7 @@ const keyName = ({ tonic, scale }: Pick<Ground, 'tonic' | 'scale'>): string =>
 export class GroundQuestion {
   private readonly store = inject(Store);
   protected readonly desk = inject(HarmonyDesk);
-  protected readonly session = this.store.selectSignal(selectSession);
+  protected readonly pendingGround = this.store.selectSignal(sessionFeature.selectPendingGround);
   private readonly own = this.store.selectSignal(selectOwnScore);
   private readonly score = this.store.selectSignal(selectScore);
   protected readonly ways: readonly { how: Following; text: string }[] = [
@@ -80,7 +80,7 @@ export class GroundQuestion {
   ];
 
   protected readonly question = computed(() => {
-    const pending = this.session().pendingGround;
+    const pending = this.pendingGround();
     const [own, next] = [this.own(), this.score()];
     if (!pending || !own || !next) return null;
     const ground = (score: typeof own): Ground => {
@@ -92,7 +92,7 @@ export class GroundQuestion {
   });
 
   protected set({ value }: MatRadioChange): void {
-    const pending = this.session().pendingGround;
+    const pending = this.pendingGround();
     const how = this.ways.find((way) => way.how === value)?.how;
     if (pending && how) this.store.dispatch(SessionActions.groundTried({ pending: { ...pending, how } }));
   }

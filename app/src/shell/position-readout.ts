@@ -40,8 +40,8 @@ export class PositionReadout {
     const destroyed = inject(DestroyRef);
     afterNextRender(() => {
       destroyed.onDestroy(
-        playback.watch((tick) => {
-          this.show(tick);
+        playback.watch((position) => {
+          this.show(position?.tick ?? null);
         }),
       );
     });

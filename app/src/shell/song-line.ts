@@ -8,8 +8,9 @@ import { Store } from '@ngrx/store';
 import { InRegion } from '../commands/regions';
 import { RunsCommand } from '../commands/runs-command';
 import { Playback } from '../sound/playback';
-import { selectRedo, selectSaving, selectScore, selectUndo } from '../store/selectors';
+import { selectRedo, selectScore, selectUndo } from '../store/selectors';
 import { ScoreActions } from '../store/song.actions';
+import { songFeature } from '../store/song.reducer';
 import { Theme } from '../ui/theme';
 import { GroundLine } from './ground-line';
 import { PositionReadout } from './position-readout';
@@ -42,7 +43,7 @@ export class SongLine {
   protected readonly score = this.store.selectSignal(selectScore);
   protected readonly undoName = this.store.selectSignal(selectUndo);
   protected readonly redoName = this.store.selectSignal(selectRedo);
-  private readonly saving = this.store.selectSignal(selectSaving);
+  private readonly saving = this.store.selectSignal(songFeature.selectSaving);
   protected readonly savedText = computed(
     () => ({ saved: 'Saved', changed: 'Saving …', failed: 'Not saved' })[this.saving()],
   );

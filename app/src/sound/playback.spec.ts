@@ -1,6 +1,6 @@
 import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { provideStore, Store } from '@ngrx/store';
+import { Store } from '@ngrx/store';
 import * as fc from 'fast-check';
 import { deliverSong } from '@fendro/core/files/deliver';
 import { readMidi } from '@fendro/core/files/midi-read';
@@ -13,13 +13,13 @@ import { songOf, twists } from '@fendro/core/testing/songs';
 import { musicOf, storedSong } from '@fendro/core/testing/sounding';
 import { ALL_CHANNELS, EVENT, EVENT_SIZE, type ToProcessor } from '../../worklets/protocol';
 import { selectSession } from '../store/selectors';
-import { SessionActions, sessionReducer } from '../store/session';
+import { SessionActions } from '../store/session';
 import { ScoreActions, SongActions, TakeActions } from '../store/song.actions';
-import { songReducer } from '../store/song.reducer';
 import { SoundEngine, type EngineState } from './engine';
 import { Playback } from './playback';
 import { stripsOf } from './strips';
 import { chosenId, withChoice } from '@fendro/core/song/section';
+import { provideSong } from '../store/provide-song';
 
 const RATE = 48_000;
 
@@ -91,12 +91,7 @@ describe('playback', () => {
   beforeEach(() => {
     jest.useFakeTimers();
     engine = new RecordingEngine();
-    TestBed.configureTestingModule({
-      providers: [
-        provideStore({ song: songReducer, session: sessionReducer }),
-        { provide: SoundEngine, useValue: engine },
-      ],
-    });
+    TestBed.configureTestingModule({ providers: [provideSong(), { provide: SoundEngine, useValue: engine }] });
     store = TestBed.inject(Store) as Store;
     playback = TestBed.inject(Playback);
   });

@@ -4,7 +4,8 @@ import { barOf } from '@fendro/core/song/ground';
 import { layOut, NOTHING_HEARD, songTicks, type Music, type Placed, type Takes } from '@fendro/core/song/resolve';
 import type { PartId, Score } from '@fendro/core/song/schema';
 import type { Span } from '@fendro/core/sounding/course';
-import { selectHeard, selectPlaced, selectScore, selectSession, selectTakes, selectView } from '../store/selectors';
+import { selectHeard, selectPlaced, selectScore, selectTakes, selectView } from '../store/selectors';
+import { sessionFeature } from '../store/session';
 
 /** What the transport plays: the song, or a guest in its place. */
 @Injectable({ providedIn: 'root' })
@@ -30,7 +31,8 @@ export class PlayedMusic {
   private readonly ownHeard = this.store.selectSignal(selectHeard);
   private readonly ownPlaced = this.store.selectSignal(selectPlaced);
   private readonly view = this.store.selectSignal(selectView);
-  private readonly session = this.store.selectSignal(selectSession);
+  private readonly bars = this.store.selectSignal(sessionFeature.selectBars);
+  private readonly looping = this.store.selectSignal(sessionFeature.selectLooping);
 
   /** All that decides what sounds; null while no song is open. */
   readonly music = computed((): Music | null => {
@@ -51,7 +53,7 @@ export class PlayedMusic {
     if (this.guest()) return { from: 0, to: songTicks(score) };
     if (!view) return null;
     const bar = barOf(score, view.section);
-    const { bars, looping } = this.session();
+    const [bars, looping] = [this.bars(), this.looping()];
     if (!looping) return { from: view.start + (bars?.from ?? 0) * bar, to: songTicks(score) };
     return bars
       ? { from: view.start + bars.from * bar, to: view.start + Math.min(view.section.bars, bars.to) * bar }

@@ -1,11 +1,10 @@
 import { TestBed } from '@angular/core/testing';
-import { provideStore, Store } from '@ngrx/store';
+import { Store } from '@ngrx/store';
 import { scoreWith } from '@fendro/core/testing/scores';
 import { selectSong } from './selectors';
-import { sessionReducer } from './session';
 import { SongActions } from './song.actions';
-import { songReducer } from './song.reducer';
 import { Mishaps } from './mishaps';
+import { provideSong } from './provide-song';
 
 const { song } = scoreWith(1, 0);
 
@@ -15,7 +14,7 @@ describe('an error that nobody caught', () => {
 
   beforeEach(() => {
     jest.spyOn(console, 'error').mockImplementation(() => undefined);
-    TestBed.configureTestingModule({ providers: [provideStore({ song: songReducer, session: sessionReducer })] });
+    TestBed.configureTestingModule({ providers: [provideSong()] });
     const store = TestBed.inject(Store);
     const state = store.selectSignal(selectSong);
     open = () => state().open?.id;

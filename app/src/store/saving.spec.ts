@@ -1,12 +1,12 @@
 import { TestBed } from '@angular/core/testing';
-import { provideStore, Store } from '@ngrx/store';
+import { Store } from '@ngrx/store';
 import { scoreWith } from '@fendro/core/testing/scores';
 import { Library } from '../desks/library';
 import { Saving } from './saving';
 import { selectHeard, selectSong } from './selectors';
-import { sessionReducer } from './session';
 import { ScoreActions, TakeActions } from './song.actions';
-import { songReducer } from './song.reducer';
+import { provideSongEffects } from './effects';
+import { provideSong } from './provide-song';
 
 const database = { values: new Map<string, unknown>(), broken: null as Error | null, silent: false, writes: 0 };
 const work = <T>(answer: () => T): Promise<T> =>
@@ -41,7 +41,7 @@ const titled = (title: string) => ScoreActions.titleSet({ title });
 /** A page with Fendro in it; the one before is gone without a word. */
 function page() {
   TestBed.resetTestingModule();
-  TestBed.configureTestingModule({ providers: [provideStore({ song: songReducer, session: sessionReducer })] });
+  TestBed.configureTestingModule({ providers: [provideSong(), provideSongEffects()] });
   return { store: TestBed.inject(Store) as Store, saving: TestBed.inject(Saving), library: TestBed.inject(Library) };
 }
 const later = (ms: number): Promise<void> => jest.advanceTimersByTimeAsync(ms);

@@ -3,9 +3,9 @@ import { createSelector, Store } from '@ngrx/store';
 import { SONG_VERSION, type Song } from '@fendro/core/song/schema';
 import { SongStorage } from '../storage/song-storage';
 import { selectSession, selectSong } from './selectors';
-import type { SessionState } from './session';
+import { sessionFeature, type SessionState } from './session';
 import { SongActions } from './song.actions';
-import type { SongState } from './song.reducer';
+import { songFeature, type SongState } from './song.reducer';
 import { inWords } from '../ui/in-words';
 
 /** Changes within this time are saved together, but none waits longer than the ceiling. */
@@ -37,10 +37,18 @@ export const songOf = (
     : null;
 
 /** Everything of a song that is kept; it is compared by identity. */
-const selectKept = createSelector(selectSong, selectSession, ({ open, score, takes, heard }, session) => ({
-  id: open?.id,
-  parts: [score, takes, heard, session.heard],
-}));
+interface Kept {
+  readonly id: string | undefined;
+  readonly parts: readonly unknown[];
+}
+export const selectKept = createSelector(
+  songFeature.selectOpen,
+  songFeature.selectScore,
+  songFeature.selectTakes,
+  songFeature.selectHeard,
+  sessionFeature.selectHeard,
+  (open, ...parts): Kept => ({ id: open?.id, parts }),
+);
 
 /** Saves the open song as it changes, and keeps a second tab from writing over it. */
 @Injectable({ providedIn: 'root' })
@@ -60,7 +68,7 @@ export class Saving {
   /** The changes of the open song, and how many of them the database has. */
   private clock = 0;
   private saved = 0;
-  private kept: { readonly id: string | undefined; readonly parts: readonly unknown[] } = { id: undefined, parts: [] };
+  private kept: Kept = { id: undefined, parts: [] };
   /** True when another tab holds the song: nothing is saved from here. */
   readonly elsewhere = signal(false);
   /** Why the last changes are not in the database, in words. */
@@ -69,11 +77,6 @@ export class Saving {
   readonly rescued = signal(false);
 
   constructor() {
-    // Not an effect: those come a picture later, and a page may be closed by then.
-    // eslint-disable-next-line @ngrx/no-store-subscription -- it lives as long as the page
-    this.store.select(selectKept).subscribe(({ id, parts }) => {
-      this.notice(id, parts);
-    });
     addEventListener('pagehide', () => {
       this.flush();
     });
@@ -96,7 +99,8 @@ export class Saving {
     this.rescued.set(false);
   }
 
-  private notice(id: string | undefined, parts: readonly unknown[]): void {
+  /** Sees whether what is kept has changed. */
+  notice({ id, parts }: Kept): void {
     const before = this.kept;
     this.kept = { id, parts };
     // Opening a song is no change of it.

@@ -1,4 +1,4 @@
-import { createFeatureSelector, createSelector } from '@ngrx/store';
+import { createSelector } from '@ngrx/store';
 import { followGround } from '@fendro/core/song/follow-ground';
 import { groundOf } from '@fendro/core/song/ground';
 import { own } from '@fendro/core/song/look-up';
@@ -27,21 +27,21 @@ import {
 } from '@fendro/core/song/schema';
 import { barTicks } from '@fendro/core/theory/metre';
 import type { Ticks } from '@fendro/core/theory/units';
-import type { SessionState } from './session';
-import type { SongState } from './song.reducer';
+import { sessionFeature, type SessionState } from './session';
+import { songFeature } from './song.reducer';
 
-export const selectSong = createFeatureSelector<SongState>('song');
-export const selectSession = createFeatureSelector<SessionState>('session');
+export const selectSong = songFeature.selectSongState;
+export const selectSession = sessionFeature.selectSessionState;
 
 /** The score as it is stored, whatever is being tried. */
-export const selectOwnScore = createSelector(selectSong, ({ score }) => score);
-const selectPending = createSelector(selectSession, ({ pendingGround }) => pendingGround);
-const selectOwnHeard = createSelector(selectSession, ({ heard }) => heard);
+export const selectOwnScore = songFeature.selectScore;
+const selectPending = sessionFeature.selectPendingGround;
+const selectOwnHeard = sessionFeature.selectHeard;
 
 /** The song as a change of ground that is being tried would make it; everything that shows or sounds reads this. */
 const selectTried = createSelector(
   selectOwnScore,
-  createSelector(selectSong, ({ takes }) => takes),
+  songFeature.selectTakes,
   selectOwnHeard,
   selectPending,
   (score, takes, heard, pending) => {
@@ -56,21 +56,22 @@ const selectTried = createSelector(
 );
 
 export const selectScore = createSelector(selectOwnScore, selectTried, (score, tried) => tried?.score ?? score);
-export const selectTakes = createSelector(selectSong, selectTried, ({ takes }, tried): Takes => tried?.takes ?? takes);
+export const selectTakes = createSelector(
+  songFeature.selectTakes,
+  selectTried,
+  (takes, tried): Takes => tried?.takes ?? takes,
+);
 export const selectHeard = createSelector(selectOwnHeard, selectTried, (heard, tried) =>
   tried ? NOTHING_HEARD : heard,
 );
 /** The line in focus: the chords where its part is gone, as after it was removed, or its adding undone. */
-export const selectLine = createSelector(selectScore, selectSession, (score, { line }): LineId =>
+export const selectLine = createSelector(selectScore, sessionFeature.selectLine, (score, line): LineId =>
   score?.parts.some(({ id }) => id === line) ? line : HARMONY,
 );
-/** What stands open under the sheet. */
-export const selectDrawer = createSelector(selectSession, ({ drawer }) => drawer);
-export const selectSaving = createSelector(selectSong, ({ saving }) => saving);
 
 /** Names of what undo and redo would do, or null. */
-export const selectUndo = createSelector(selectSong, ({ past }) => past.at(-1)?.name ?? null);
-export const selectRedo = createSelector(selectSong, ({ future }) => future.at(-1)?.name ?? null);
+export const selectUndo = createSelector(songFeature.selectPast, (past) => past.at(-1)?.name ?? null);
+export const selectRedo = createSelector(songFeature.selectFuture, (future) => future.at(-1)?.name ?? null);
 
 /** The running order in time. */
 export const selectPlaced = createSelector(selectScore, (score) => (score ? layOut(score) : []));
@@ -78,8 +79,8 @@ export const selectPlaced = createSelector(selectScore, (score) => (score ? layO
 /** The place in view; the first when the one in view has gone. */
 export const selectView = createSelector(
   selectPlaced,
-  selectSession,
-  (placed, { occurrence }) => placed.find((place) => place.occurrence.id === occurrence) ?? placed[0] ?? null,
+  sessionFeature.selectOccurrence,
+  (placed, occurrence) => placed.find((place) => place.occurrence.id === occurrence) ?? placed[0] ?? null,
 );
 export const selectSection = createSelector(selectView, (view): Section | null => view?.section ?? null);
 
@@ -101,8 +102,8 @@ export const selectMusic = createSelector(
 /** How the chords of the section in view sound: as set, with what is being tried. */
 export const selectChordSetting = createSelector(
   selectSection,
-  selectSession,
-  (section, { chordTrial }): ChordSetting => {
+  sessionFeature.selectChordTrial,
+  (section, chordTrial): ChordSetting => {
     const own = section?.chordSetting ?? PLAIN_CHORDS;
     return chordTrial && chordTrial.section === section?.id ? { ...own, ...chordTrial.setting } : own;
   },

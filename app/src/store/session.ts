@@ -1,4 +1,4 @@
-import { createActionGroup, createReducer, emptyProps, on, props } from '@ngrx/store';
+import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
 import type { HeardTakes } from '@fendro/core/song/resolve';
 import type { Following, GroundChange } from '@fendro/core/song/follow-ground';
 import { own } from '@fendro/core/song/look-up';
@@ -195,3 +195,6 @@ export const sessionReducer = createReducer(
   })),
   on(TakeActions.allChosen, (state): SessionState => ({ ...state, heard: {} })),
 );
+
+/** A selector for each thing of the session: views read what they show, and nothing else. */
+export const sessionFeature = createFeature({ name: 'session', reducer: sessionReducer });

@@ -1,4 +1,4 @@
-import { createReducer, on, type ActionCreator, type ReducerTypes } from '@ngrx/store';
+import { createFeature, createReducer, on, type ActionCreator, type ReducerTypes } from '@ngrx/store';
 import * as edits from '@fendro/core/song/edit';
 import { scoreProblem, takeProblem } from '@fendro/core/song/check';
 import type { Heard, Score, Take } from '@fendro/core/song/schema';
@@ -236,3 +236,5 @@ export const songReducer = createReducer(
   on(SongActions.saved, (state, { whole }): SongState => ({ ...state, saving: whole ? 'saved' : 'changed' })),
   on(SongActions.savingFailed, (state): SongState => ({ ...state, saving: 'failed' })),
 );
+
+export const songFeature = createFeature({ name: 'song', reducer: songReducer });

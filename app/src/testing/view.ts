@@ -1,7 +1,7 @@
 import { signal, type Provider, type Type } from '@angular/core';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
-import { provideStore, Store, type Action } from '@ngrx/store';
+import { Store, type Action } from '@ngrx/store';
 import type { Score } from '@fendro/core/song/schema';
 import type { Takes } from '@fendro/core/song/resolve';
 import { scoreWith } from '@fendro/core/testing/scores';
@@ -10,12 +10,13 @@ import { fireEvent, queries, within, type BoundFunctions } from '@testing-librar
 import { Dialogs } from '../commands/dialogs';
 import { Keys } from '../commands/keys';
 import { Playback } from '../sound/playback';
-import { sessionReducer, type SessionState } from '../store/session';
+import { type SessionState } from '../store/session';
 import { selectOwnScore, selectSession, selectSong } from '../store/selectors';
 import { provideIcons } from '../ui/icons';
 import { provideMaterial } from '../ui/material';
 import { SongActions } from '../store/song.actions';
-import { songReducer, type SongState } from '../store/song.reducer';
+import { type SongState } from '../store/song.reducer';
+import { provideSong } from '../store/provide-song';
 
 /** Shows single components for specs, over the real store and a small song that is open. */
 
@@ -30,7 +31,7 @@ export const silentPlayback = () => ({
   toggle: jest.fn(() => Promise.resolve()),
   stop: jest.fn(),
   watch: () => () => undefined,
-  levelOf: () => 0,
+
   guest: Object.assign(() => null, { set: jest.fn() }),
   triedInstrument: signal<{ part: string; instrument: string } | null>(null),
 });
@@ -128,7 +129,7 @@ export function viewOf<C>(component: Type<C>, wish: Wish = {}): View<C> {
   if (wish.anew !== false) TestBed.resetTestingModule();
   TestBed.configureTestingModule({
     providers: [
-      provideStore({ song: songReducer, session: sessionReducer }),
+      provideSong(),
       provideRouter([]),
       { provide: Dialogs, useValue: { openKeys: jest.fn(), openSearch: jest.fn(), warmUp: jest.fn() } },
       provideIcons(),

@@ -26,7 +26,7 @@ describe('a list of ideas', () => {
 
   it('counts every key, however quickly they follow one another', () => {
     for (const key of ['ArrowDown', 'ArrowDown', 'ArrowDown', 'ArrowDown', 'ArrowUp', 'y', 'Enter']) press(key);
-    expect(said).toEqual(['one', 'two', 'three', 'three', 'two', 'keep two', 'take two']);
+    expect(said).toEqual(['one', 'two', 'three', 'two', 'keep two', 'take two']);
   });
 
   it('starts from the top again after leaving', () => {
@@ -37,7 +37,7 @@ describe('a list of ideas', () => {
   it('shows where it stands, and follows whoever tells it', async () => {
     press('ArrowDown');
     await fixture.whenStable();
-    expect(list().getAttribute('aria-activedescendant')).toBe('idea-one');
+    expect(list().getAttribute('aria-activedescendant')).toBe('option-one');
     fixture.componentRef.setInput('current', 'three');
     await fixture.whenStable();
     expect(list().querySelector('[aria-selected="true"]')?.textContent).toContain('three');

@@ -1,6 +1,7 @@
-import { ChangeDetectionStrategy, Component, ElementRef, inject, input, linkedSignal, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import type { Chord } from '@fendro/core/theory/chord';
 import { ChordSymbol } from './chord-symbol';
+import { HeardList, HeardOption } from './heard-list';
 
 /** One idea of a list: a chord, or words, with its reason. */
 export interface Idea {
@@ -16,30 +17,20 @@ export interface Idea {
 @Component({
   selector: 'fd-idea-list',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ChordSymbol],
+  imports: [ChordSymbol, HeardList, HeardOption],
   template: `
     <div
       class="list"
-      role="listbox"
+      fdHeardList
       [attr.aria-label]="label()"
-      tabindex="0"
-      [attr.aria-activedescendant]="at() === null ? null : 'idea-' + at()"
-      (keydown)="key($event)"
+      [at]="current()"
+      (heard)="heard.emit($event)"
+      (taken)="taken.emit($event)"
+      (kept)="kept.emit($event)"
+      (left)="left.emit()"
     >
       @for (idea of ideas(); track idea.id) {
-        <!-- Options are reached by the arrow keys of the list box. -->
-        <!-- eslint-disable-next-line @angular-eslint/template/click-events-have-key-events,
-          @angular-eslint/template/interactive-supports-focus -->
-        <div
-          class="idea"
-          [class.stacked]="!idea.chord"
-          role="option"
-          [id]="'idea-' + idea.id"
-          [class.current]="idea.id === at()"
-          [attr.aria-selected]="idea.id === at()"
-          (click)="choose(idea.id)"
-          (dblclick)="taken.emit(idea.id)"
-        >
+        <div class="idea" [class.stacked]="!idea.chord" [fdHeardOption]="idea.id">
           @if (idea.chord) {
             <fd-chord-symbol [chord]="idea.chord" />
           } @else {
@@ -121,7 +112,6 @@ export interface Idea {
   `,
 })
 export class IdeaList {
-  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   readonly label = input.required<string>();
   readonly ideas = input.required<readonly Idea[]>();
   readonly current = input<string | null>(null);
@@ -131,41 +121,4 @@ export class IdeaList {
   readonly taken = output<string>();
   readonly left = output();
   readonly kept = output<string>();
-  /** Where the keys stand, at once: several may be pressed before `current` comes back from whoever hears. */
-  protected readonly at = linkedSignal(() => this.current());
-
-  protected choose(id: string): void {
-    this.host.nativeElement.querySelector<HTMLElement>('.list')?.focus();
-    this.hear(id);
-  }
-
-  private hear(id: string): void {
-    this.at.set(id);
-    this.heard.emit(id);
-  }
-
-  private leave(): void {
-    this.at.set(null);
-    this.left.emit();
-  }
-
-  protected key(event: KeyboardEvent): void {
-    const ideas = this.ideas();
-    const at = ideas.findIndex(({ id }) => id === this.at());
-    const here = ideas[at];
-    if (event.ctrlKey || event.metaKey || event.altKey) return;
-    if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
-      const next =
-        ideas[at < 0 ? 0 : Math.max(0, Math.min(ideas.length - 1, at + (event.key === 'ArrowDown' ? 1 : -1)))];
-      if (next) {
-        this.hear(next.id);
-        this.host.nativeElement.querySelector(`[id="idea-${next.id}"]`)?.scrollIntoView({ block: 'nearest' });
-      }
-    } else if (event.key === 'Enter' && here) this.taken.emit(here.id);
-    else if (event.key === 'y' && here) this.kept.emit(here.id);
-    else if (event.key === 'Escape') this.leave();
-    else return;
-    event.preventDefault();
-    event.stopPropagation();
-  }
 }

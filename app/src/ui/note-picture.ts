@@ -17,6 +17,7 @@ import type { NoteRole } from '@fendro/core/study/note-roles';
 import type { Ticks } from '@fendro/core/theory/units';
 import { drawRoleSign } from './role-marks';
 import { Theme } from './theme';
+import { timeScale } from './time-scale';
 
 /** Shapes tell parts apart where colours do not. */
 export type NoteShape = 'bar' | 'outline' | 'slim' | 'dot' | 'hatched';
@@ -111,7 +112,7 @@ export class NotePicture {
     pen.scale(density, density);
     const styles = getComputedStyle(canvas);
     const token = (name: string): string => styles.getPropertyValue(name).trim();
-    const x = scaleLinear([from, to], [0, width]);
+    const x = timeScale(from, to, width);
 
     this.chords().forEach(({ start, duration }, index) => {
       if (start >= to || start + duration <= from) return;

@@ -1,49 +1,69 @@
-import { ComponentFixture, TestBed } from '@angular/core/testing';
+import { ChangeDetectionStrategy, Component, signal } from '@angular/core';
+import { type ComponentFixture, TestBed } from '@angular/core/testing';
 import { Tabs } from './tabs';
 
+@Component({
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Tabs],
+  template: `<fd-tabs label="Desk" [tabs]="tabs" [current]="current()" (opened)="open($event)">{{
+    current()
+  }}</fd-tabs>`,
+})
+class Desk {
+  readonly tabs = ['one', 'two', 'three'].map((id) => ({ id, name: id }));
+  readonly current = signal('one');
+  readonly opened: string[] = [];
+  open(id: string): void {
+    this.opened.push(id);
+    this.current.set(id);
+  }
+}
+
 describe('tabs', () => {
-  let fixture: ComponentFixture<Tabs>;
-  const opened: string[] = [];
-  const tab = (id: string): HTMLElement =>
-    (fixture.nativeElement as HTMLElement).querySelector<HTMLElement>(`#desk-tab-${id}`)!;
-  const press = (id: string, key: string) =>
-    tab(id).dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
+  let fixture: ComponentFixture<Desk>;
+  const page = (): HTMLElement => fixture.nativeElement as HTMLElement;
+  const tab = (name: string): HTMLElement =>
+    [...page().querySelectorAll<HTMLElement>('[role="tab"]')].find((one) => one.textContent.trim() === name)!;
+  const panel = (): HTMLElement => page().querySelector<HTMLElement>('[role="tabpanel"]')!;
+  const press = async (name: string, keyCode: number): Promise<void> => {
+    tab(name).dispatchEvent(new KeyboardEvent('keydown', { keyCode, bubbles: true, cancelable: true }));
+    await fixture.whenStable();
+  };
+  const [LEFT, RIGHT] = [37, 39];
 
   beforeEach(async () => {
-    opened.length = 0;
-    fixture = TestBed.createComponent(Tabs);
-    document.body.append(fixture.nativeElement as HTMLElement);
-    fixture.componentRef.setInput('label', 'Desk');
-    fixture.componentRef.setInput('prefix', 'desk');
-    fixture.componentRef.setInput(
-      'tabs',
-      ['one', 'two', 'three'].map((id) => ({ id, name: id })),
-    );
-    fixture.componentRef.setInput('current', 'one');
-    fixture.componentInstance.opened.subscribe((id) => opened.push(id));
+    fixture = TestBed.createComponent(Desk);
+    document.body.append(page());
     await fixture.whenStable();
+  });
+  afterEach(() => {
+    page().remove();
   });
 
   it('name their panel, and only the one in view takes Tab', () => {
-    expect(tab('one').getAttribute('aria-controls')).toBe('desk-panel');
-    expect(['one', 'two', 'three'].map((id) => tab(id).tabIndex)).toEqual([0, -1, -1]);
+    expect(tab('one').getAttribute('aria-controls')).toBe(panel().id);
+    expect(panel().getAttribute('aria-labelledby')).toBe(tab('one').id);
+    expect(['one', 'two', 'three'].map((name) => tab(name).tabIndex)).toEqual([0, -1, -1]);
     expect(tab('one').getAttribute('aria-selected')).toBe('true');
+    expect(page().querySelector('[role="tablist"]')?.getAttribute('aria-label')).toBe('Desk');
   });
 
-  it('go round with the arrows, and focus goes along at once', () => {
-    press('one', 'ArrowRight');
+  it('go round with the arrows, and open what they come to', async () => {
+    tab('one').focus();
+    await press('one', RIGHT);
     expect(document.activeElement).toBe(tab('two'));
-    press('two', 'ArrowRight');
-    press('three', 'ArrowRight');
-    press('one', 'ArrowLeft');
-    expect(opened).toEqual(['two', 'three', 'one', 'three']);
+    await press('two', RIGHT);
+    await press('three', RIGHT);
+    await press('one', LEFT);
+    expect(fixture.componentInstance.opened).toEqual(['two', 'three', 'one', 'three']);
     expect(document.activeElement).toBe(tab('three'));
-    press('three', 'x');
-    expect(opened).toHaveLength(4);
+    expect(panel().textContent).toBe('three');
   });
 
-  it('open on a click', () => {
+  it('open on a click', async () => {
     tab('two').click();
-    expect(opened).toEqual(['two']);
+    await fixture.whenStable();
+    expect(fixture.componentInstance.opened).toEqual(['two']);
+    expect(panel().getAttribute('aria-labelledby')).toBe(tab('two').id);
   });
 });

@@ -1,6 +1,7 @@
 import { barOf } from '@fendro/core/song/ground';
 import type { Score, Section } from '@fendro/core/song/schema';
 import type { Ticks } from '@fendro/core/theory/units';
+import { timeScale, type TimeScale } from '../ui/time-scale';
 
 /** Bars that stand side by side before the sheet breaks, as at the end of a phrase. */
 const BARS_IN_SYSTEM = 4;
@@ -24,3 +25,6 @@ export function systemsOf(section: Section, score: Score): System[] {
     return { firstBar, bars, from: firstBar * bar, to: (firstBar + bars) * bar, room: perSystem * bar };
   });
 }
+
+/** Places in a row of bars, in % of its width. */
+export const percentIn = ({ from, room }: System): TimeScale => timeScale(from, from + room);

@@ -23,12 +23,11 @@ import {
   selectPart,
   selectScore,
   selectSection,
-  selectSession,
   selectTakes,
 } from '../store/selectors';
 import { BandDesk } from '../desks/band-desk';
 import { SoloDesk } from '../desks/solo-desk';
-import { SessionActions, type SwitchAt } from '../store/session';
+import { SessionActions, type SwitchAt, sessionFeature } from '../store/session';
 import { ScoreActions } from '../store/song.actions';
 import { nameIn } from '../ui/spoken';
 import { Tabs, type Tab } from '../ui/tabs';
@@ -102,14 +101,7 @@ import { chosenId } from '@fendro/core/song/section';
           </p>
         }
         @if (drums()) {
-          <fd-tabs
-            label="Drums"
-            prefix="drums"
-            [tabs]="drumTabs"
-            [current]="drumTab()"
-            (opened)="drumTab.set($event)"
-          />
-          <div id="drums-panel" class="panel" role="tabpanel" [attr.aria-labelledby]="'drums-tab-' + drumTab()">
+          <fd-tabs label="Drums" [tabs]="drumTabs" [current]="drumTab()" (opened)="drumTab.set($event)">
             @switch (drumTab()) {
               @case ('takes') {
                 <ng-container [ngTemplateOutlet]="takes" />
@@ -125,7 +117,7 @@ import { chosenId } from '@fendro/core/song/section';
                 }
               }
             }
-          </div>
+          </fd-tabs>
         } @else {
           <ng-container [ngTemplateOutlet]="takes" />
         }
@@ -147,7 +139,7 @@ import { chosenId } from '@fendro/core/song/section';
               class="plain moment"
               label="When a take that is tried comes in"
               [choices]="moments"
-              [value]="session().switchAt"
+              [value]="switchAt()"
               (chosen)="setMoment($event)"
             />
           }
@@ -222,13 +214,6 @@ import { chosenId } from '@fendro/core/song/section';
       flex: 1;
       width: auto;
     }
-    .panel {
-      display: flex;
-      flex-direction: column;
-      gap: 8px;
-      min-height: 0;
-      flex: 1;
-    }
     fd-take-list {
       flex: 1;
       min-height: 0;
@@ -245,7 +230,7 @@ export class Bench {
   private readonly line = this.store.selectSignal(selectLine);
   private readonly score = this.store.selectSignal(selectScore);
   private readonly ownScore = this.store.selectSignal(selectOwnScore);
-  protected readonly session = this.store.selectSignal(selectSession);
+  protected readonly switchAt = this.store.selectSignal(sessionFeature.selectSwitchAt);
   protected readonly drums = computed(() => {
     const part = this.part();
     return part !== null && isDrumRole(part.role);

@@ -15,10 +15,11 @@ import { beatsOf } from '@fendro/core/theory/metre';
 import { readChord } from '@fendro/core/theory/read-chord';
 import type { Ticks } from '@fendro/core/theory/units';
 import { HarmonyDesk } from '../desks/harmony-desk';
-import { selectBar, selectSection, selectLine, selectSession } from '../store/selectors';
-import { CHORD_GRIDS, SessionActions } from '../store/session';
+import { selectBar, selectSection, selectLine } from '../store/selectors';
+import { CHORD_GRIDS, SessionActions, sessionFeature } from '../store/session';
 import { ChordSymbol } from '../ui/chord-symbol';
-import type { System } from './bar-geometry';
+import { percentIn, type System } from './bar-geometry';
+import { tickUnder } from '../ui/time-scale';
 import { ChordDesk } from '../desks/chord-desk';
 
 interface Cell {
@@ -125,7 +126,7 @@ interface Cell {
         </div>
       }
       @if (sliding(); as slide) {
-        <div class="mark" [style.left.%]="(100 * (slide.to - system().from)) / system().room"></div>
+        <div class="mark" [style.left.%]="percent()(slide.to)"></div>
       }
     </div>
   `,
@@ -137,7 +138,9 @@ export class ChordRow {
   private readonly edits = inject(ChordDesk);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   readonly system = input.required<System>();
-  private readonly session = this.store.selectSignal(selectSession);
+  private readonly chordAt = this.store.selectSignal(sessionFeature.selectChordAt);
+  private readonly grid = this.store.selectSignal(sessionFeature.selectGrid);
+  private readonly bars = this.store.selectSignal(sessionFeature.selectBars);
   private readonly line = this.store.selectSignal(selectLine);
   private readonly bar = this.store.selectSignal(selectBar);
   private readonly section = this.store.selectSignal(selectSection);
@@ -151,15 +154,17 @@ export class ChordRow {
     null,
   );
 
+  protected readonly percent = computed(() => percentIn(this.system()));
+
   protected readonly tabStop = computed(() => {
-    const { chordAt } = this.session();
+    const chordAt = this.chordAt();
     return this.cells().findLast(({ at }) => at <= chordAt)?.at ?? this.system().from;
   });
 
   /** The step of the grid; the beat of the metre where none is set. */
   private readonly places = computed((): readonly { at: Ticks; beat: number; within: Ticks }[] => {
     const beats = beatsOf(this.desk.typing().metre);
-    const step = CHORD_GRIDS[this.session().grid];
+    const step = CHORD_GRIDS[this.grid()];
     if (step === 0) return beats.map(({ at }, beat) => ({ at, beat, within: 0 }));
     return beats.flatMap(({ at, length }, beat) =>
       Array.from({ length: Math.max(1, Math.round(length / step)) }, (_, index) => ({
@@ -172,7 +177,8 @@ export class ChordRow {
 
   protected readonly cells = computed((): Cell[] => {
     const bar = this.bar();
-    const { from, room, firstBar, bars } = this.system();
+    const { from, firstBar, bars } = this.system();
+    const percent = percentIn(this.system());
     const chords = this.desk.chords();
     const places = this.places();
     const held = this.section()?.heldBars ?? [];
@@ -196,8 +202,8 @@ export class ChordRow {
           opensBar: inBar === 0,
           span,
           held: isHeld,
-          left: (100 * (at - from)) / room,
-          width: (100 * (end - at)) / room,
+          left: percent(at),
+          width: percent(end) - percent(at),
           label: `Bar ${firstBar + inSystem + 1} ${place}, ${said}${isHeld && span ? ', held' : ''}`,
         };
       }),
@@ -209,7 +215,7 @@ export class ChordRow {
       this.line() === HARMONY &&
       cell.span !== undefined &&
       this.desk.focused()?.start === cell.span.start &&
-      this.session().bars === null
+      this.bars() === null
     );
   }
 
@@ -223,7 +229,7 @@ export class ChordRow {
 
   private focus(at: Ticks): void {
     if (this.line() !== HARMONY) this.store.dispatch(SessionActions.lineFocused({ line: HARMONY }));
-    if (this.session().chordAt !== at) this.store.dispatch(SessionActions.chordFocused({ at }));
+    if (this.chordAt() !== at) this.store.dispatch(SessionActions.chordFocused({ at }));
   }
 
   protected open(at: Ticks): void {
@@ -342,9 +348,8 @@ export class ChordRow {
     const sliding = this.sliding();
     const row = this.host.nativeElement.querySelector('.row');
     if (!sliding || !row) return;
-    const box = row.getBoundingClientRect();
     const { from, room } = this.system();
-    const tick = from + ((event.clientX - box.left) / box.width) * room;
+    const tick = tickUnder(event, row.getBoundingClientRect(), from, from + room);
     const nearest = this.cells().reduce(
       (best, { at }) => (Math.abs(at - tick) < Math.abs(best - tick) ? at : best),
       sliding.span.start,

@@ -5,6 +5,7 @@ import type { Placed } from '@fendro/core/song/resolve';
 import { clamp } from '@fendro/core/theory/units';
 import { selectBar, selectScore } from '../store/selectors';
 import { ScoreActions } from '../store/song.actions';
+import { tickUnder } from '../ui/time-scale';
 
 const SAMPLES = 12;
 const HEIGHT = 20;
@@ -128,7 +129,7 @@ export class EnergyStrip {
     const box = this.host.nativeElement.getBoundingClientRect();
     const { length } = this.place();
     const bar = this.bar();
-    const at = clamp(Math.round(((event.clientX - box.left) / box.width) * (length / bar)) * bar, 0, length);
+    const at = Math.min(length, Math.round(tickUnder(event, box, 0, length) / bar) * bar);
     const value = clamp(Math.round(100 * (1 - (event.clientY - box.top) / box.height)), 0, 100);
     this.dragged.set([...now.filter((point) => point.at !== at), { at, value }].sort((a, b) => a.at - b.at));
   }

@@ -27,9 +27,10 @@ import { InRegion } from '../commands/regions';
 import { RunsCommand } from '../commands/runs-command';
 import { ArrangementDesk } from '../desks/arrangement-desk';
 import { Playback } from '../sound/playback';
-import { selectMusic, selectPlaced, selectScore, selectSession, selectView } from '../store/selectors';
-import { SessionActions } from '../store/session';
+import { selectMusic, selectPlaced, selectView } from '../store/selectors';
+import { SessionActions, sessionFeature } from '../store/session';
 import { EnergyStrip } from './energy-strip';
+import { MovingMark } from '../ui/moving-mark';
 import { NotePicture, shapeOf } from '../ui/note-picture';
 
 /** The sections in the order in which they are played, as wide as they are long, with a glance at what each holds. */
@@ -58,11 +59,10 @@ import { NotePicture, shapeOf } from '../ui/note-picture';
 export class RunningOrder {
   private readonly store = inject(Store);
   private readonly playback = inject(Playback);
-  private readonly score = this.store.selectSignal(selectScore);
   private readonly music = this.store.selectSignal(selectMusic);
   protected readonly placed = this.store.selectSignal(selectPlaced);
   protected readonly view = this.store.selectSignal(selectView);
-  private readonly session = this.store.selectSignal(selectSession);
+  private readonly looping = this.store.selectSignal(sessionFeature.selectLooping);
   protected readonly desk = inject(ArrangementDesk);
   protected readonly shapes = ENERGY_SHAPES;
   /** What an ending is and how long it lasts. */
@@ -100,18 +100,19 @@ export class RunningOrder {
     });
     const destroyed = inject(DestroyRef);
     afterNextRender(() => {
+      const mark = new MovingMark(this.head().nativeElement);
       destroyed.onDestroy(
-        this.playback.watch((tick) => {
-          const head = this.head().nativeElement;
-          const score = this.score();
-          head.hidden = tick === null;
-          if (tick === null || !score) return;
+        this.playback.watch((position) => {
           // Sections are laid out with gaps, so the mark goes by the section it is in rather than by the whole.
-          const place = this.placed().findLastIndex(({ start }) => start <= tick);
-          const box = this.track().nativeElement.children[place] as HTMLElement | undefined;
-          const found = this.placed()[place];
-          if (box && found)
-            head.style.transform = `translateX(${box.offsetLeft + (box.offsetWidth * (tick - found.start)) / found.length}px)`;
+          const index = position ? this.placed().findLastIndex(({ start }) => start <= position.tick) : -1;
+          const [place, box] = [this.placed()[index], this.track().nativeElement.children[index]];
+          if (position && place && box instanceof HTMLElement)
+            mark.show(
+              { from: box.offsetLeft, to: box.offsetLeft + box.offsetWidth, top: 0 },
+              (position.tick - place.start) / place.length,
+              place.length / position.speed,
+            );
+          else mark.hide();
         }),
       );
     });
@@ -128,7 +129,7 @@ export class RunningOrder {
   protected look(place: Placed): void {
     this.store.dispatch(SessionActions.occurrenceViewed({ occurrence: place.occurrence.id }));
     // While the song plays through, another section is gone to, not only looked at.
-    if (this.playback.playing() && !this.session().looping) void this.playback.play(place.start);
+    if (this.playback.playing() && !this.looping()) void this.playback.play(place.start);
   }
 
   protected label(place: Placed, index: number): string {

@@ -18,19 +18,16 @@ import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
 import { groundOf } from '@fendro/core/song/ground';
-import { partTake, soundingId } from '@fendro/core/song/resolve';
-import { HARMONY, ROLES, type LineId, type Part, type PartId, type SectionId } from '@fendro/core/song/schema';
+import { HARMONY, ROLES, type LineId, type Part } from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
-import { clashes } from '@fendro/core/song/fit';
 import { LIMITS } from '@fendro/core/song/limits';
-import { isDrumRole, isLine, roleOf } from '@fendro/core/song/roles';
-import { writtenNotes } from '@fendro/core/sounding/stages';
-import { noteRoles, type NoteRole } from '@fendro/core/study/note-roles';
-import { metreName, metricalWeight, WEIGHT } from '@fendro/core/theory/metre';
+import { roleOf } from '@fendro/core/song/roles';
+import { metreName } from '@fendro/core/theory/metre';
 import { printedName } from '@fendro/core/theory/pitch';
 import { scaleOf } from '@fendro/core/theory/scale';
-import type { Ticks } from '@fendro/core/theory/units';
+import { clamp } from '@fendro/core/theory/units';
 import { Playback } from '../sound/playback';
+import type { Position } from '../sound/position-watch';
 import { InRegion } from '../commands/regions';
 import { RunsCommand } from '../commands/runs-command';
 import { DRAWER_IDS, DRAWERS } from '../drawers/registry';
@@ -46,23 +43,21 @@ import {
   selectPlaced,
   selectScore,
   selectSection,
-  selectSession,
   selectTakes,
   selectView,
 } from '../store/selectors';
-import { SessionActions } from '../store/session';
+import { SessionActions, sessionFeature } from '../store/session';
 import { ScoreActions } from '../store/song.actions';
-import { NotePicture, shapeOf } from '../ui/note-picture';
-import { systemsOf, type System } from './bar-geometry';
+import { MovingMark } from '../ui/moving-mark';
+import { NotePicture } from '../ui/note-picture';
+import { sameItems } from '../ui/same-items';
+import { tickUnder, timeScale } from '../ui/time-scale';
+import { percentIn, systemsOf, type System } from './bar-geometry';
 import { BarsStrip } from './bars-strip';
 import { ChordRow } from './chord-row';
+import { laneSelector } from './lanes';
 import { ChordTools } from './harmony/chord-tools';
 import { SectionGround } from './section-ground';
-
-/** One and the same empty list, so that pictures without marks are not drawn again. */
-const NO_MARKS: readonly number[] = [];
-const NO_ROLES: readonly NoteRole[] = [];
-const someOf = (marks: readonly number[]): readonly number[] => (marks.length > 0 ? marks : NO_MARKS);
 
 /** The section in view as a score: chords over bars, a lane for each part below. */
 @Component({
@@ -98,7 +93,10 @@ export class Sheet {
   protected readonly view = this.store.selectSignal(selectView);
   protected readonly chords = this.store.selectSignal(selectChords);
   protected readonly line = this.store.selectSignal(selectLine);
-  protected readonly session = this.store.selectSignal(selectSession);
+  protected readonly cursor = this.store.selectSignal(sessionFeature.selectCursor);
+  protected readonly rolesShown = this.store.selectSignal(sessionFeature.selectRolesShown);
+  protected readonly looping = this.store.selectSignal(sessionFeature.selectLooping);
+  protected readonly bars = this.store.selectSignal(sessionFeature.selectBars);
   protected readonly heardChoices = this.store.selectSignal(selectHeardChoices);
   private readonly music = this.store.selectSignal(selectMusic);
   private readonly takes = this.store.selectSignal(selectTakes);
@@ -122,49 +120,21 @@ export class Sheet {
     const [section, score] = [this.section(), this.score()];
     return section && score ? systemsOf(section, score) : [];
   });
-  protected readonly cursor = computed(() => this.session().cursor);
   private dragFrom: number | null = null;
   private readonly body = viewChild.required<ElementRef<HTMLElement>>('body');
   private readonly head = viewChild.required<ElementRef<HTMLElement>>('head');
+  private readonly mark = computed(() => new MovingMark(this.head().nativeElement));
 
-  protected readonly lanes = computed(() => {
-    const [section, music] = [this.section(), this.music()];
-    if (!section || !music) return [];
-    const { score } = music;
-    const { metre } = groundOf(score, section);
-    const onBeat = (at: Ticks): boolean => metricalWeight(metre, at) >= WEIGHT.beat;
-    return score.parts
-      .map((part) => ({ part, notes: writtenNotes(music, section, part.id) }))
-      .map(({ part, notes }) => ({
-        part,
-        notes,
-        // Only what stays put when chords change can rub against them unasked.
-        clashes:
-          isDrumRole(part.role) || this.follows(section.id, part.id)
-            ? NO_MARKS
-            : someOf(clashes(notes, this.chords(), onBeat)),
-        roles:
-          this.session().rolesShown && part.id === this.line() && isLine(part.role)
-            ? noteRoles(notes, this.chords(), metre)
-            : NO_ROLES,
-        shape: shapeOf(part.colour, isDrumRole(part.role)),
-        tentative: this.heard()[section.id]?.[part.id] !== undefined,
-        instrument: instrumentOf(part.instrument).name,
-      }));
-  });
+  private readonly partIds = computed(() => this.score()?.parts.map(({ id }) => id) ?? [], { equal: sameItems });
+  /** Each lane by itself, so that one that changes leaves the others alone. */
+  private readonly eachLane = computed(() => this.partIds().map((id) => this.store.selectSignal(laneSelector(id))));
+  protected readonly lanes = computed(() => this.eachLane().flatMap((lane) => lane() ?? []), { equal: sameItems });
 
   private keyText(): string {
     const [score, section] = [this.score(), this.section()];
     if (!score || !section) return '';
     const { tonic, scale } = groundOf(score, section);
     return `${printedName(tonic)} ${scaleOf(scale).name.toLowerCase()}`;
-  }
-
-  /** True for takes that chords carry along by themselves. */
-  private follows(section: SectionId, part: PartId): boolean {
-    const now = this.section();
-    const take = now?.id === section ? partTake(this.takes(), soundingId(now, part, this.heard())) : null;
-    return take?.over !== null;
   }
 
   protected readonly chordsTentative = computed(() => {
@@ -187,56 +157,73 @@ export class Sheet {
     const destroyed = inject(DestroyRef);
     afterNextRender(() => {
       destroyed.onDestroy(
-        this.playback.watch((tick) => {
-          this.moveHead(tick);
+        this.playback.watch((position) => {
+          this.moveHead(position);
         }),
       );
     });
   }
 
   /** Puts the position mark over the bar that sounds; in song mode the sheet turns to the section that plays. */
-  private moveHead(tick: Ticks | null): void {
-    const head = this.head().nativeElement;
+  private moveHead(position: Position | null): void {
     const view = this.view();
-    if (tick === null || !view) {
-      head.hidden = true;
+    const place = position && this.placed().findLast(({ start }) => start <= position.tick);
+    if (place && place.occurrence.id !== view?.occurrence.id && !this.looping())
+      this.store.dispatch(SessionActions.occurrenceViewed({ occurrence: place.occurrence.id }));
+    const inSection = position && view ? position.tick - view.start : -1;
+    const index = this.systems().findIndex(({ from, to }) => inSection >= from && inSection < to);
+    const system = this.systems()[index];
+    const body = this.body().nativeElement;
+    const row = body.querySelectorAll<HTMLElement>('.rows')[index];
+    if (!position || !system || !row) {
+      this.mark().hide();
       return;
     }
-    const place = this.placed().findLast(({ start }) => start <= tick);
-    if (place && place.occurrence.id !== view.occurrence.id && !this.session().looping)
-      this.store.dispatch(SessionActions.occurrenceViewed({ occurrence: place.occurrence.id }));
-    const inSection = tick - view.start;
-    const index = this.systems().findIndex(({ from, to }) => inSection >= from && inSection < to);
-    const row = this.body().nativeElement.querySelectorAll<HTMLElement>('.rows')[index];
-    const system = this.systems()[index];
-    head.hidden = !row || !system;
-    if (!row || !system) return;
-    const body = this.body().nativeElement;
     const [box, frame] = [row.getBoundingClientRect(), body.getBoundingClientRect()];
-    const x = box.left - frame.left + (box.width * (inSection - system.from)) / system.room;
-    head.style.transform = `translate(${x}px, ${box.top - frame.top + body.scrollTop}px)`;
-    head.style.height = `${box.height}px`;
+    const x = timeScale(system.from, system.from + system.room, box.width);
+    const left = box.left - frame.left;
+    this.mark().show(
+      {
+        from: left + x(system.from),
+        to: left + x(system.to),
+        top: box.top - frame.top + body.scrollTop,
+        height: box.height,
+      },
+      (inSection - system.from) / (system.to - system.from),
+      (system.to - system.from) / position.speed,
+    );
   }
 
   /** Selected stretch inside a system, in % of its width; null when there is none. */
   protected shade(system: System): { left: number; width: number } | null {
-    const bars = this.session().bars;
+    const bars = this.bars();
     if (!bars) return null;
-    const perSystem = system.room / this.bar();
-    const from = Math.max(bars.from, system.firstBar);
-    const to = Math.min(bars.to, system.firstBar + system.bars);
-    return to <= from
-      ? null
-      : { left: (100 * (from - system.firstBar)) / perSystem, width: (100 * (to - from)) / perSystem };
+    const from = Math.max(bars.from, system.firstBar) * this.bar();
+    const to = Math.min(bars.to, system.firstBar + system.bars) * this.bar();
+    const percent = percentIn(system);
+    return to <= from ? null : { left: percent(from), width: percent(to) - percent(from) };
   }
 
   /** Beside the selection, in the first system that it reaches; to the left of its end where there is no room behind. */
   protected stripAt(system: System): { readonly left: number; readonly leftwards: boolean } | null {
-    const bars = this.session().bars;
+    const bars = this.bars();
     const shade = this.shade(system);
     if (!bars || !shade || bars.from < system.firstBar) return null;
     const leftwards = shade.left > 45;
     return { left: leftwards ? shade.left + shade.width : shade.left, leftwards };
+  }
+
+  /** Where the cursor's bar lies in a system, in %. */
+  protected cursorIn(system: System): { readonly left: number; readonly width: number } | null {
+    const at = this.cursor() * this.bar();
+    const percent = percentIn(system);
+    return at >= system.from && at < system.to
+      ? { left: percent(at), width: percent(at + this.bar()) - percent(at) }
+      : null;
+  }
+
+  protected widthOf(system: System): number {
+    return percentIn(system)(system.to);
   }
 
   protected lanePart(line: Part): string {
@@ -247,7 +234,7 @@ export class Sheet {
     this.desk.focusLine(line);
     const bar = this.barAt(event, system);
     // With Shift, from where the cursor stood.
-    this.dragFrom = event.shiftKey ? this.session().cursor : bar;
+    this.dragFrom = event.shiftKey ? this.cursor() : bar;
     if (event.shiftKey) this.desk.select(this.dragFrom, bar);
     else this.desk.letSelectionGo();
     this.store.dispatch(SessionActions.cursorMoved({ bar }));
@@ -262,8 +249,8 @@ export class Sheet {
       .find((found) => found);
     const system = row ? this.systems()[Number(row.dataset['system'])] : undefined;
     if (!row || !system) return;
-    const bar = this.barIn(event.clientX, row, system);
-    if (bar !== this.dragFrom || this.session().bars) this.desk.select(this.dragFrom, bar);
+    const bar = this.barIn(event, row, system);
+    if (bar !== this.dragFrom || this.bars()) this.desk.select(this.dragFrom, bar);
   }
 
   protected release(): void {
@@ -272,13 +259,12 @@ export class Sheet {
 
   private barAt(event: PointerEvent, system: System): number {
     const row = (event.currentTarget as HTMLElement).closest<HTMLElement>('.rows');
-    return row ? this.barIn(event.clientX, row, system) : 0;
+    return row ? this.barIn(event, row, system) : 0;
   }
 
-  private barIn(clientX: number, row: HTMLElement, system: System): number {
-    const box = row.getBoundingClientRect();
-    const inRow = Math.floor(((clientX - box.left) / box.width) * (system.room / this.bar()));
-    return system.firstBar + Math.max(0, Math.min(system.bars - 1, inRow));
+  private barIn(event: PointerEvent, row: HTMLElement, system: System): number {
+    const tick = tickUnder(event, row.getBoundingClientRect(), system.from, system.from + system.room);
+    return clamp(Math.floor(tick / this.bar()), system.firstBar, system.firstBar + system.bars - 1);
   }
 
   protected readonly barsBounds = { least: 1, most: LIMITS.bars };

@@ -51,7 +51,7 @@ describe('the takes of a line', () => {
     const { view, options } = list();
     expect(options()).toHaveLength(2);
     expect(options()[0]).toMatch(/^Take 1 of 2, .*chosen$/);
-    expect(view.by.getByRole('option', { selected: true }).id).toBe(first);
+    expect(view.by.getByRole('option', { selected: true }).id).toBe(`option-${first}`);
   });
 
   it('are heard with the arrows and chosen with Enter, as one step of undo; Enter again changes nothing', () => {

@@ -1,14 +1,4 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  effect,
-  ElementRef,
-  inject,
-  signal,
-  untracked,
-  viewChild,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButton, MatIconButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
@@ -36,17 +26,18 @@ import {
   selectPart,
   selectScore,
   selectSection,
-  selectSession,
   selectTakes,
 } from '../store/selectors';
 import { newId } from '../store/ids';
 import { Shelf } from '../store/shelf';
 import { ChordSymbol } from '../ui/chord-symbol';
 import { downloadAddress } from '../ui/download';
+import { HeardList, HeardOption } from '../ui/heard-list';
 import { NotePicture, shapeOf } from '../ui/note-picture';
 import { ROLE_SIGNS, signPath } from '../ui/role-marks';
 import { sayTake } from '../ui/spoken';
 import { chordFactsText, partFactsText } from './take-facts';
+import { sessionFeature } from '../store/session';
 
 /** One and the same empty list, so that pictures without signs are not drawn again. */
 const NO_ROLES: readonly NoteRole[] = [];
@@ -56,6 +47,8 @@ const NO_ROLES: readonly NoteRole[] = [];
   selector: 'fd-take-list',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
+    HeardList,
+    HeardOption,
     MatIconButton,
     MatMenu,
     MatMenuItem,
@@ -75,11 +68,10 @@ export class TakeList {
   private readonly drafting = inject(Drafting);
   private readonly shelf = inject(Shelf);
   private readonly notices = inject(Notices);
-  private readonly session = this.store.selectSignal(selectSession);
+  private readonly rolesShown = this.store.selectSignal(sessionFeature.selectRolesShown);
   private readonly music = this.store.selectSignal(selectMusic);
   private readonly ledger = this.store.selectSignal(selectTakes);
   private readonly heard = this.store.selectSignal(selectHeard);
-  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly score = this.store.selectSignal(selectScore);
   protected readonly section = this.store.selectSignal(selectSection);
   protected readonly part = this.store.selectSignal(selectPart);
@@ -87,7 +79,6 @@ export class TakeList {
   protected readonly chords = this.store.selectSignal(selectChords);
   private readonly line = this.store.selectSignal(selectLine);
   private readonly all = this.store.selectSignal(selectLineTakes);
-  private readonly list = viewChild<ElementRef<HTMLElement>>('list');
 
   protected readonly bar = this.store.selectSignal(selectBar);
   protected readonly shape = computed(() => {
@@ -139,26 +130,13 @@ export class TakeList {
   });
 
   /** Signs for what each note does, where they are asked for; only single lines have them. */
-  protected readonly showRoles = computed(() => this.session().rolesShown && isLine(this.part()?.role ?? 'drums'));
+  protected readonly showRoles = computed(() => this.rolesShown() && isLine(this.part()?.role ?? 'drums'));
   protected readonly hasRoles = computed(() => isLine(this.part()?.role ?? 'drums'));
   protected readonly factsOpen = signal(false);
   protected readonly signs = (Object.keys(ROLE_SIGNS) as (keyof typeof ROLE_SIGNS)[]).map((role) => ({
     role,
     path: signPath(role),
   }));
-
-  constructor() {
-    // Keeps the heard take in sight while the hand stays on the keys.
-    effect(() => {
-      const id = this.sounding();
-      this.takes();
-      untracked(() => {
-        setTimeout(() => {
-          if (id) this.host.nativeElement.querySelector(`[id="${id}"]`)?.scrollIntoView({ block: 'nearest' });
-        });
-      });
-    });
-  }
 
   /** A progression in rows of four bars. */
   protected rowsOf(chords: readonly ChordSpan[]): ChordSpan[][] {
@@ -211,9 +189,5 @@ export class TakeList {
     event.dataTransfer.effectAllowed = 'copy';
     event.dataTransfer.setData('DownloadURL', `audio/midi:${file.name}:${downloadAddress(file.bytes, 'audio/midi')}`);
     event.dataTransfer.setData('text/plain', file.name);
-  }
-
-  protected focusList(): void {
-    this.list()?.nativeElement.focus({ preventScroll: true });
   }
 }

@@ -1,7 +1,8 @@
 import { afterNextRender, afterRenderEffect, ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { Mishaps } from '../store/mishaps';
-import { selectScore, selectDrawer, selectSong } from '../store/selectors';
+import { selectScore, selectSong } from '../store/selectors';
+import { sessionFeature } from '../store/session';
 import { Dialogs } from '../commands/dialogs';
 import { warmUpDrawers } from '../drawers/registry';
 import { whenIdle } from '../ui/when-idle';
@@ -89,7 +90,7 @@ import { Sheet } from './sheet';
 export class Workspace {
   private readonly store = inject(Store);
   protected readonly score = this.store.selectSignal(selectScore);
-  protected readonly drawer = this.store.selectSignal(selectDrawer);
+  protected readonly drawer = this.store.selectSignal(sessionFeature.selectDrawer);
 
   constructor() {
     const dialogs = inject(Dialogs);

@@ -2,8 +2,7 @@ import { inject } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { HARMONY } from '@fendro/core/song/schema';
 import { ChordDesk } from '../../desks/chord-desk';
-import { selectSession } from '../../store/selectors';
-import { CHORD_TABS, SessionActions, type ChordTab } from '../../store/session';
+import { CHORD_TABS, SessionActions, type ChordTab, sessionFeature } from '../../store/session';
 import { grouped, type Command } from '../command';
 
 const TAB_WORDS: Readonly<Record<ChordTab, string>> = {
@@ -18,8 +17,8 @@ const TAB_WORDS: Readonly<Record<ChordTab, string>> = {
 /** What is done to the chord in focus or the chords of the selected bars. */
 export function chordCommands(): readonly Command[] {
   const [store, chords] = [inject(Store), inject(ChordDesk)];
-  const session = store.selectSignal(selectSession);
-  const hasClip = (): boolean => session().clip !== null;
+  const clip = store.selectSignal(sessionFeature.selectClip);
+  const hasClip = (): boolean => clip() !== null;
   return [
     ...grouped('Chords', 'chords', [
       {

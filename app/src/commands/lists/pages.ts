@@ -2,8 +2,8 @@ import { inject } from '@angular/core';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { Guide } from '../../desks/guide';
-import { selectDrawer, selectRedo, selectUndo } from '../../store/selectors';
-import { SessionActions, type Drawer } from '../../store/session';
+import { selectRedo, selectUndo } from '../../store/selectors';
+import { SessionActions, sessionFeature, type Drawer } from '../../store/session';
 import { Notices } from '../../store/notices';
 import { Saving } from '../../store/saving';
 import { SongActions } from '../../store/song.actions';
@@ -23,7 +23,7 @@ export function pageCommands(): readonly Command[] {
   const [store, router, saving, notices] = [inject(Store), inject(Router), inject(Saving), inject(Notices)];
   const [theme, guide, dialogs, regions] = [inject(Theme), inject(Guide), inject(Dialogs), inject(Regions)];
   const [undo, redo] = [store.selectSignal(selectUndo), store.selectSignal(selectRedo)];
-  const drawer = store.selectSignal(selectDrawer);
+  const drawer = store.selectSignal(sessionFeature.selectDrawer);
   const go = (address: string) => () => router.navigateByUrl(address);
   const save = async (): Promise<void> => {
     await saving.now();

@@ -8,8 +8,7 @@ import { BandDesk } from '../../desks/band-desk';
 import { Drafting } from '../../desks/drafting';
 import { SheetDesk } from '../../desks/sheet-desk';
 import { SoloDesk } from '../../desks/solo-desk';
-import { selectSession } from '../../store/selectors';
-import { SessionActions } from '../../store/session';
+import { SessionActions, sessionFeature } from '../../store/session';
 import { grouped, type Command } from '../command';
 
 /** Moving about on the sheet, what is done to the part in focus and to selected bars. */
@@ -17,7 +16,7 @@ export function sheetCommands(): readonly Command[] {
   const [store, sheet, band] = [inject(Store), inject(SheetDesk), inject(BandDesk)];
   const [audition, solos, drafting] = [inject(AuditionDesk), inject(SoloDesk), inject(Drafting)];
   const bars = inject(BarsDesk);
-  const session = store.selectSignal(selectSession);
+  const pendingGround = store.selectSignal(sessionFeature.selectPendingGround);
   const hasPart = (): boolean => band.part() !== null;
   const toPart = (act: (part: Part) => void) => () => {
     const part = band.part();
@@ -25,7 +24,7 @@ export function sheetCommands(): readonly Command[] {
   };
   /** Back one step: out of a change of key that is tried, a heard take, a selection. */
   const back = (): void => {
-    if (session().pendingGround) store.dispatch(SessionActions.groundTried({ pending: null }));
+    if (pendingGround()) store.dispatch(SessionActions.groundTried({ pending: null }));
     else if (!audition.back() && sheet.selected()) sheet.letSelectionGo();
   };
   return [
@@ -89,7 +88,7 @@ export function sheetCommands(): readonly Command[] {
         words: 'Go back: to the chosen take, or out of the selection',
         keys: ['Escape'],
         region: 'workspace',
-        enabled: () => session().pendingGround !== null || audition.rivalHeard() || sheet.selected() !== null,
+        enabled: () => pendingGround() !== null || audition.rivalHeard() || sheet.selected() !== null,
         run: back,
       },
       {

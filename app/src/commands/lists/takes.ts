@@ -4,15 +4,16 @@ import { AuditionDesk } from '../../desks/audition-desk';
 import { Drafting } from '../../desks/drafting';
 import { HarmonyDesk } from '../../desks/harmony-desk';
 import { SheetDesk } from '../../desks/sheet-desk';
-import { selectHeardChoices, selectLine, selectSection, selectSession } from '../../store/selectors';
-import { SessionActions } from '../../store/session';
+import { selectHeardChoices, selectLine, selectSection } from '../../store/selectors';
+import { SessionActions, sessionFeature } from '../../store/session';
 import { grouped, type Command } from '../command';
 
 export function takeCommands(): readonly Command[] {
   const [store, audition, drafting] = [inject(Store), inject(AuditionDesk), inject(Drafting)];
   const [harmony, sheet] = [inject(HarmonyDesk), inject(SheetDesk)];
   const [section, line] = [store.selectSignal(selectSection), store.selectSignal(selectLine)];
-  const [session, heard] = [store.selectSignal(selectSession), store.selectSignal(selectHeardChoices)];
+  const rolesShown = store.selectSignal(sessionFeature.selectRolesShown);
+  const heard = store.selectSignal(selectHeardChoices);
   const some = (): boolean => audition.shown().length > 0;
   const sounds = (): boolean => audition.sounding() !== null;
   const draft = (): unknown => {
@@ -120,7 +121,7 @@ export function takeCommands(): readonly Command[] {
       id: 'take.roles',
       words: 'Show what each note does against its chord',
       keys: [],
-      pressed: () => session().rolesShown,
+      pressed: () => rolesShown(),
       run: () => {
         store.dispatch(SessionActions.rolesToggled());
       },

@@ -3,8 +3,7 @@ import { Store } from '@ngrx/store';
 import { SheetDesk } from '../../desks/sheet-desk';
 import { TapTempo } from '../../desks/tap-tempo';
 import { Playback } from '../../sound/playback';
-import { selectSession } from '../../store/selectors';
-import { SessionActions, type SwitchAt } from '../../store/session';
+import { SessionActions, type SwitchAt, sessionFeature } from '../../store/session';
 import { grouped, type Command } from '../command';
 
 const MOMENTS: Readonly<Record<SwitchAt, string>> = {
@@ -15,7 +14,9 @@ const MOMENTS: Readonly<Record<SwitchAt, string>> = {
 
 export function transportCommands(): readonly Command[] {
   const [store, playback, sheet, tap] = [inject(Store), inject(Playback), inject(SheetDesk), inject(TapTempo)];
-  const session = store.selectSignal(selectSession);
+  const looping = store.selectSignal(sessionFeature.selectLooping);
+  const metronome = store.selectSignal(sessionFeature.selectMetronome);
+  const moment = store.selectSignal(sessionFeature.selectSwitchAt);
   return grouped('Transport', 'workspace', [
     {
       id: 'transport.play',
@@ -37,7 +38,7 @@ export function transportCommands(): readonly Command[] {
       id: 'transport.loop',
       words: 'Loop the section or the selected bars',
       keys: ['o'],
-      pressed: () => session().looping,
+      pressed: () => looping(),
       run: () => {
         store.dispatch(SessionActions.loopToggled());
       },
@@ -46,7 +47,7 @@ export function transportCommands(): readonly Command[] {
       id: 'transport.metronome',
       words: 'Metronome',
       keys: ['m'],
-      pressed: () => session().metronome,
+      pressed: () => metronome(),
       run: () => {
         store.dispatch(SessionActions.metronomeToggled());
       },
@@ -63,7 +64,7 @@ export function transportCommands(): readonly Command[] {
       id: `transport.in-at-${switchAt}`,
       words: MOMENTS[switchAt],
       keys: [],
-      pressed: () => session().switchAt === switchAt,
+      pressed: () => moment() === switchAt,
       run: () => {
         store.dispatch(SessionActions.switchMomentSet({ switchAt }));
       },

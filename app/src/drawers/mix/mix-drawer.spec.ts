@@ -1,5 +1,8 @@
+import { TestBed } from '@angular/core/testing';
 import { fireEvent } from '@testing-library/dom';
+import { Mixer } from '../../sound/mixer';
 import { Playback } from '../../sound/playback';
+import type { Watcher } from '../../sound/position-watch';
 import { SessionActions } from '../../store/session';
 import { silentPlayback, SMALL, viewOf } from '../../testing/view';
 import { MixDrawer } from './mix-drawer';
@@ -65,18 +68,18 @@ describe('the mix', () => {
   });
 
   it('shows what each part sounds, falling back after it ends', () => {
-    let watched: ((tick: number | null) => void) | undefined;
+    let watched: Watcher | undefined;
     const view = mix({
       ...silentPlayback(),
-      watch: (watcher: (tick: number | null) => void) => {
+      watch: (watcher: Watcher) => {
         watched = watcher;
         return () => undefined;
       },
-      levelOf: (part: string) => (part === melody!.id ? 0.25 : 0),
     });
+    jest.spyOn(TestBed.inject(Mixer), 'levelOf').mockImplementation((part) => (part === melody!.id ? 0.25 : 0));
     const level = (name: string): string | null =>
       view.by.getByRole('meter', { name: `Sounding level of ${name}` }).getAttribute('aria-valuenow');
-    watched?.(960);
+    watched?.({ tick: 960, speed: 1 });
     expect([level(melody!.name), level(second!.name)]).toEqual(['50', '0']);
     watched?.(null);
     expect(level(melody!.name)).toBe('0');

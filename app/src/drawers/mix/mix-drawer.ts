@@ -8,6 +8,7 @@ import { Store } from '@ngrx/store';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import type { Part } from '@fendro/core/song/schema';
 import { BandDesk } from '../../desks/band-desk';
+import { Mixer } from '../../sound/mixer';
 import { Playback } from '../../sound/playback';
 import { selectScore } from '../../store/selectors';
 import { ScoreActions } from '../../store/song.actions';
@@ -189,12 +190,14 @@ const LEFT_AFTER_A_SECOND = 0.012;
       width: 100%;
       transform: scaleX(0);
       transform-origin: left;
+      transition: transform 50ms linear;
     }
   `,
 })
 export class MixDrawer {
   private readonly store = inject(Store);
   private readonly playback = inject(Playback);
+  private readonly mixer = inject(Mixer);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly score = this.store.selectSignal(selectScore);
   protected readonly band = inject(BandDesk);
@@ -209,8 +212,8 @@ export class MixDrawer {
     const destroyed = inject(DestroyRef);
     afterNextRender(() => {
       destroyed.onDestroy(
-        this.playback.watch((tick) => {
-          this.showLevels(tick !== null);
+        this.playback.watch((position) => {
+          this.showLevels(position !== null);
         }),
       );
     });
@@ -222,7 +225,7 @@ export class MixDrawer {
     this.drawn = now;
     for (const meter of this.host.nativeElement.querySelectorAll<HTMLElement>('[data-meter]')) {
       const part = meter.dataset['meter'] ?? '';
-      const level = playing ? Math.max(this.playback.levelOf(part), (this.shown.get(part) ?? 0) * fall) : 0;
+      const level = playing ? Math.max(this.mixer.levelOf(part), (this.shown.get(part) ?? 0) * fall) : 0;
       this.shown.set(part, level);
       // Square root: closer to how loud it feels.
       const share = Math.min(1, Math.sqrt(level));

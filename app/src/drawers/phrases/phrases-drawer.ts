@@ -1,13 +1,4 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  effect,
-  ElementRef,
-  inject,
-  signal,
-  untracked,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
 import { MatCheckbox } from '@angular/material/checkbox';
 import { SearchField } from '../../ui/fields/search-field';
 import { TextField } from '../../ui/fields/text-field';
@@ -38,9 +29,11 @@ import {
 import { Shelf } from '../../store/shelf';
 import { TakeActions } from '../../store/song.actions';
 import { downloadAddress } from '../../ui/download';
+import { HeardList, HeardOption } from '../../ui/heard-list';
 import { NotePicture, shapeOf } from '../../ui/note-picture';
 import { voicedTake } from '@fendro/core/song/take';
 
+/** As many as the drawer's style sheet has. */
 const COLUMNS = 6;
 const SHOWN = 24;
 /** Pictures worked out before the page gets to breathe. */
@@ -61,7 +54,7 @@ interface Picture {
 @Component({
   selector: 'fd-phrases-drawer',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NotePicture, MatButton, ChoiceField, TextField, SearchField, MatCheckbox],
+  imports: [HeardList, HeardOption, NotePicture, MatButton, ChoiceField, TextField, SearchField, MatCheckbox],
   templateUrl: './phrases-drawer.html',
   styleUrl: '../drawer.scss',
 })
@@ -69,7 +62,6 @@ export class PhrasesDrawer {
   private readonly store = inject(Store);
   private readonly desk = inject(HarmonyDesk);
   private readonly playback = inject(Playback);
-  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly shelf = inject(Shelf);
   private readonly score = this.store.selectSignal(selectOwnScore);
   private readonly ground = this.store.selectSignal(selectGround);
@@ -79,6 +71,7 @@ export class PhrasesDrawer {
   private readonly heard = this.store.selectSignal(selectHeard);
   protected readonly bar = this.store.selectSignal(selectBar);
   protected readonly part = this.store.selectSignal(selectPart);
+  protected readonly columns = COLUMNS;
   protected readonly usable = computed(() => {
     const part = this.part();
     return part !== null && !isDrumRole(part.role) && this.chords().length > 0;
@@ -216,10 +209,11 @@ export class PhrasesDrawer {
     });
   }
 
-  protected hear(picture: Picture): void {
-    const take = this.takeOf(picture);
+  protected hear(id: string): void {
+    const picture = this.field().find(({ phrase }) => phrase.id === id);
+    const take = picture ? this.takeOf(picture) : null;
     if (!take) return;
-    this.current.set(picture.phrase.id);
+    this.current.set(id);
     this.tried = take;
     this.store.dispatch(
       TakeActions.madeAndHeard({
@@ -283,27 +277,6 @@ export class PhrasesDrawer {
     return Array.from({ length: 16 }, (_, place) => (places.includes(place) ? 'x' : '·')).join('');
   }
 
-  protected key(event: KeyboardEvent): void {
-    const field = this.field();
-    const at = field.findIndex(({ phrase }) => phrase.id === this.current());
-    const by = { ArrowRight: 1, ArrowLeft: -1, ArrowDown: COLUMNS, ArrowUp: -COLUMNS }[event.key];
-    if (event.ctrlKey || event.metaKey || event.altKey) return;
-    if (by !== undefined) {
-      const next = field[at < 0 ? 0 : Math.max(0, Math.min(field.length - 1, at + by))];
-      if (next) {
-        this.hear(next);
-        this.host.nativeElement
-          .querySelector(`[id="phrase-${CSS.escape(next.phrase.id)}"]`)
-          ?.scrollIntoView({ block: 'nearest' });
-      }
-    } else if (event.key === 'Enter') this.take();
-    else if (event.key === 'Escape') this.letGo();
-    else if (event.key === 'y' && this.current()) this.shelf.toggleFavourite(this.current() ?? '');
-    else return;
-    event.preventDefault();
-    event.stopPropagation();
-  }
-
   /** A phrase's picture dragged out of the window arrives elsewhere as a MIDI file. */
   protected dragOut(event: DragEvent, picture: Picture): void {
     const music = this.music();
@@ -315,9 +288,5 @@ export class PhrasesDrawer {
     }
     event.dataTransfer.effectAllowed = 'copy';
     event.dataTransfer.setData('DownloadURL', `audio/midi:${file.name}:${downloadAddress(file.bytes, 'audio/midi')}`);
-  }
-
-  protected focusField(): void {
-    this.host.nativeElement.querySelector<HTMLElement>('.grid')?.focus();
   }
 }

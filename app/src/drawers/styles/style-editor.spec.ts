@@ -1,12 +1,11 @@
 import { ComponentFixture, TestBed } from '@angular/core/testing';
-import { provideStore, Store } from '@ngrx/store';
+import { Store } from '@ngrx/store';
 import type { Style } from '@fendro/core/song/style';
 import { styleOf } from '@fendro/core/styles/styles';
 import { scoreWith } from '@fendro/core/testing/scores';
-import { sessionReducer } from '../../store/session';
 import { SongActions } from '../../store/song.actions';
-import { songReducer } from '../../store/song.reducer';
 import { StyleEditor } from './style-editor';
+import { provideSong } from '../../store/provide-song';
 
 const soul = styleOf('soul');
 const { song } = scoreWith(1, 0);
@@ -37,7 +36,7 @@ describe('the editor of a style', () => {
   };
 
   beforeEach(async () => {
-    TestBed.configureTestingModule({ providers: [provideStore({ song: songReducer, session: sessionReducer })] });
+    TestBed.configureTestingModule({ providers: [provideSong()] });
     (TestBed.inject(Store) as Store).dispatch(SongActions.opened({ song }));
     fixture = TestBed.createComponent(StyleEditor);
     fixture.componentRef.setInput('style', soul);

@@ -15,13 +15,13 @@ import {
   selectPart,
   selectScore,
   selectSection,
-  selectSession,
   selectTakes,
   selectView,
 } from '../../store/selectors';
 import { TakeActions } from '../../store/song.actions';
 import { IdeaList, type Idea } from '../../ui/idea-list';
 import { editedTake } from '@fendro/core/song/take';
+import { sessionFeature } from '../../store/session';
 
 const LENGTH_NAMES: Readonly<Record<FillLength, string>> = { 0.5: 'half a bar', 1: 'one bar', 2: 'two bars' };
 /** Bars of groove that are heard before a fill begins. */
@@ -68,7 +68,7 @@ export class FillsPanel {
   private readonly ground = this.store.selectSignal(selectGround);
   private readonly takes = this.store.selectSignal(selectTakes);
   private readonly heard = this.store.selectSignal(selectHeard);
-  private readonly session = this.store.selectSignal(selectSession);
+  private readonly selected = this.store.selectSignal(sessionFeature.selectBars);
   private readonly view = this.store.selectSignal(selectView);
   private readonly bar = this.store.selectSignal(selectBar);
   protected readonly lengths = FILL_LENGTHS.map((bars) => ({ value: bars, text: LENGTH_NAMES[bars] }));
@@ -90,9 +90,9 @@ export class FillsPanel {
   );
 
   /** The bar line that the fill leads up to, counted from the section's start. */
-  private readonly end = computed(() => (this.session().bars?.to ?? this.section()?.bars ?? 0) * this.bar());
+  private readonly end = computed(() => (this.selected()?.to ?? this.section()?.bars ?? 0) * this.bar());
   protected readonly where = computed(() => {
-    const [bars, section] = [this.session().bars, this.section()];
+    const [bars, section] = [this.selected(), this.section()];
     return bars && section && bars.to < section.bars ? `before bar ${bars.to + 1}` : 'at the section’s end';
   });
 

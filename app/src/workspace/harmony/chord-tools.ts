@@ -4,8 +4,7 @@ import { MatButton } from '@angular/material/button';
 import { Store } from '@ngrx/store';
 import { RunsCommand } from '../../commands/runs-command';
 import { HarmonyDesk } from '../../desks/harmony-desk';
-import { selectSession } from '../../store/selectors';
-import { CHORD_GRIDS, SessionActions, type ChordGrid } from '../../store/session';
+import { CHORD_GRIDS, SessionActions, type ChordGrid, sessionFeature } from '../../store/session';
 
 /** What can be done to the selected bars' chords, or to the chord in focus: one slim row over the sheet. */
 @Component({
@@ -20,7 +19,7 @@ import { CHORD_GRIDS, SessionActions, type ChordGrid } from '../../store/session
           class="small"
           label="Grid for chords"
           [choices]="grids"
-          [value]="session().grid"
+          [value]="grid()"
           (chosen)="setGrid($event)"
       /></label>
       <span class="what quiet">{{ what() }}</span>
@@ -78,16 +77,18 @@ import { CHORD_GRIDS, SessionActions, type ChordGrid } from '../../store/session
 export class ChordTools {
   private readonly store = inject(Store);
   private readonly desk = inject(HarmonyDesk);
-  protected readonly session = this.store.selectSignal(selectSession);
+  protected readonly bars = this.store.selectSignal(sessionFeature.selectBars);
+  protected readonly grid = this.store.selectSignal(sessionFeature.selectGrid);
+  protected readonly chordAt = this.store.selectSignal(sessionFeature.selectChordAt);
   protected readonly grids = choicesOf(Object.keys(CHORD_GRIDS) as ChordGrid[]);
 
   /** What the buttons concern. */
   protected readonly what = computed(() => {
-    const { bars } = this.session();
+    const bars = this.bars();
     if (bars) return bars.to - bars.from === 1 ? `bar ${bars.from + 1}` : `bars ${bars.from + 1}–${bars.to}`;
     const span = this.desk.focused();
     const bar = Math.floor(
-      ((span?.start ?? this.session().chordAt) / Math.max(1, this.desk.length())) * (this.desk.section()?.bars ?? 1),
+      ((span?.start ?? this.chordAt()) / Math.max(1, this.desk.length())) * (this.desk.section()?.bars ?? 1),
     );
     return span ? `chord in bar ${bar + 1}` : `bar ${bar + 1}`;
   });

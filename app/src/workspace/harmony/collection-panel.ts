@@ -14,9 +14,10 @@ import { chordSymbol } from '@fendro/core/theory/chord';
 import { barTicks } from '@fendro/core/theory/metre';
 import { Playback } from '../../sound/playback';
 import { HarmonyDesk } from '../../desks/harmony-desk';
-import { selectBar, selectSession } from '../../store/selectors';
+import { selectBar } from '../../store/selectors';
 import { Shelf, type ShelfProgression } from '../../store/shelf';
 import { IdeaList, type Idea } from '../../ui/idea-list';
+import { sessionFeature } from '../../store/session';
 
 const SHOWN = 80;
 
@@ -111,7 +112,7 @@ export class CollectionPanel {
   protected readonly desk = inject(HarmonyDesk);
   protected readonly shelf = inject(Shelf);
   private readonly playback = inject(Playback);
-  private readonly session = this.store.selectSignal(selectSession);
+  private readonly bars = this.store.selectSignal(sessionFeature.selectBars);
   private readonly bar = this.store.selectSignal(selectBar);
   protected readonly query = signal('');
   protected readonly favouritesOnly = signal(false);
@@ -177,7 +178,7 @@ export class CollectionPanel {
   });
 
   protected readonly where = computed(() => {
-    const { bars } = this.session();
+    const bars = this.bars();
     return bars ? `Goes into bars ${bars.from + 1}–${bars.to}.` : 'Goes into the whole section.';
   });
 
@@ -186,7 +187,7 @@ export class CollectionPanel {
     const entry = this.found().find((candidate) => candidate.id === id);
     const section = this.desk.section();
     if (!entry || !section) return null;
-    const { bars } = this.session();
+    const bars = this.bars();
     const count = bars ? bars.to - bars.from : section.bars;
     const clip = entry.formula
       ? formulaChords(entry.formula, this.desk.key(), this.desk.typing().metre, count)
@@ -255,7 +256,7 @@ export class CollectionPanel {
     const { name } = this.form.getRawValue();
     const clean = name.trim();
     if (clean === '') return;
-    const { bars } = this.session();
+    const bars = this.bars();
     const bar = this.bar();
     const stretch = bars ? { from: bars.from * bar, to: bars.to * bar } : { from: 0, to: this.desk.length() };
     const chords = this.desk

@@ -4,8 +4,8 @@ import { Store } from '@ngrx/store';
 import { readChord } from '@fendro/core/theory/read-chord';
 import { typeChords } from '@fendro/core/song/chord-edit';
 import { HarmonyDesk } from '../../desks/harmony-desk';
-import { selectBar, selectSession } from '../../store/selectors';
-import { CHORD_TABS, SessionActions, type ChordTab } from '../../store/session';
+import { selectBar } from '../../store/selectors';
+import { CHORD_TABS, SessionActions, type ChordTab, sessionFeature } from '../../store/session';
 import { Tabs } from '../../ui/tabs';
 import { CollectionPanel } from './collection-panel';
 import { FactsPanel } from './facts-panel';
@@ -39,9 +39,8 @@ const NAMES: Readonly<Record<ChordTab, string>> = {
         }
       </p>
     }
-    <fd-tabs label="Chords" prefix="chord" [tabs]="tabs" [current]="session().chordTab" (opened)="open($event)" />
-    <div id="chord-panel" class="panel" role="tabpanel" [attr.aria-labelledby]="'chord-tab-' + session().chordTab">
-      @switch (session().chordTab) {
+    <fd-tabs label="Chords" [tabs]="tabs" [current]="chordTab()" (opened)="open($event)">
+      @switch (chordTab()) {
         @case ('draft') {
           <ng-content />
         }
@@ -71,17 +70,10 @@ const NAMES: Readonly<Record<ChordTab, string>> = {
           }
         }
       }
-    </div>
+    </fd-tabs>
   `,
   styles: `
     :host {
-      display: flex;
-      flex-direction: column;
-      gap: 8px;
-      min-height: 0;
-      flex: 1;
-    }
-    .panel {
       display: flex;
       flex-direction: column;
       gap: 8px;
@@ -97,7 +89,7 @@ const NAMES: Readonly<Record<ChordTab, string>> = {
 export class HarmonyBench {
   private readonly store = inject(Store);
   private readonly desk = inject(HarmonyDesk);
-  protected readonly session = this.store.selectSignal(selectSession);
+  protected readonly chordTab = this.store.selectSignal(sessionFeature.selectChordTab);
   private readonly bar = this.store.selectSignal(selectBar);
   protected readonly tabs = CHORD_TABS.map((id) => ({ id, name: NAMES[id] }));
 

@@ -7,8 +7,8 @@ import { romanNumeral } from '@fendro/core/theory/harmony-role';
 import { Store } from '@ngrx/store';
 import { Playback } from '../../sound/playback';
 import { HarmonyDesk } from '../../desks/harmony-desk';
-import { selectBar, selectSession } from '../../store/selectors';
-import { SessionActions } from '../../store/session';
+import { selectBar } from '../../store/selectors';
+import { SessionActions, sessionFeature } from '../../store/session';
 import { IdeaList, type Idea } from '../../ui/idea-list';
 
 /** What could come next after the chord in focus, and what could stand in its place, each with its reasons. */
@@ -64,7 +64,7 @@ export class NextPanel {
   private readonly store = inject(Store);
   private readonly desk = inject(HarmonyDesk);
   private readonly playback = inject(Playback);
-  private readonly session = this.store.selectSignal(selectSession);
+  private readonly chordAt = this.store.selectSignal(sessionFeature.selectChordAt);
   private readonly bar = this.store.selectSignal(selectBar);
   protected readonly current = signal<{ readonly list: 'next' | 'place'; readonly id: string } | null>(null);
   /** The chords as they were when trying began: ideas are always put into these. */
@@ -72,7 +72,7 @@ export class NextPanel {
   private readonly baseChords = signal<readonly ChordSpan[] | null>(null);
 
   private readonly chords = computed(() => this.baseChords() ?? this.desk.chords());
-  private readonly at = computed(() => this.session().chordAt);
+  private readonly at = computed(() => this.chordAt());
   private readonly span = computed(
     (): ChordSpan | null =>
       this.chords().find(({ start, duration }) => start <= this.at() && this.at() < start + duration) ??

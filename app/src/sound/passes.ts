@@ -1,0 +1,145 @@
+import { inject, Injectable } from '@angular/core';
+import { Store } from '@ngrx/store';
+import type { Music } from '@fendro/core/song/resolve';
+import type { ChordSetting, LineId, Score, Section } from '@fendro/core/song/schema';
+import {
+  barLines,
+  beatLines,
+  clicks,
+  courseFrom,
+  groundAt,
+  loopCourse,
+  tempoOf,
+  type Course,
+  type Span,
+} from '@fendro/core/sounding/course';
+import type { Family } from '@fendro/core/sounding/instruments';
+import { perform, pickUpOf, type Performance } from '@fendro/core/sounding/performance';
+import { barTicks } from '@fendro/core/theory/metre';
+import type { Ticks } from '@fendro/core/theory/units';
+import { selectChordSetting, selectLine, selectSection } from '../store/selectors';
+import { sessionFeature } from '../store/session';
+import { chordsGuide } from './chord-guide';
+import { contentsOf, type Contents } from './contents';
+import { SoundEngine } from './engine';
+import { Mixer } from './mixer';
+import { PlayedMusic } from './played-music';
+import { clickEvents, performedEvents, type Pass, type Queued } from './schedule';
+import { CLICK_STRIP } from './strips';
+
+/** A pass that is longer is queued in pieces. */
+const LONGEST_PASS_BARS = 16;
+
+/** What there is to play: the loop, round and round, or the song from where it was begun, in passes with their events. */
+@Injectable({ providedIn: 'root' })
+export class Passes {
+  private readonly store = inject(Store);
+  private readonly engine = inject(SoundEngine);
+  private readonly mixer = inject(Mixer);
+  private readonly played = inject(PlayedMusic);
+  private readonly viewed = this.store.selectSignal(selectSection);
+  private readonly chordSetting = this.store.selectSignal(selectChordSetting);
+  private readonly line = this.store.selectSignal(selectLine);
+  private readonly looping = this.store.selectSignal(sessionFeature.selectLooping);
+  private readonly metronome = this.store.selectSignal(sessionFeature.selectMetronome);
+  private readonly switchAt = this.store.selectSignal(sessionFeature.selectSwitchAt);
+  private loop: Span | null = null;
+  /** Where the song was begun: nothing of what stands before is played. */
+  private begun: Ticks = 0;
+
+  /** Plays the loop, or the song from a tick on. */
+  from(begun: Ticks): void {
+    this.loop = this.looping() ? this.played.span() : null;
+    this.begun = begun;
+  }
+
+  /** The first tick that is played. */
+  get start(): Ticks {
+    return this.loop?.from ?? this.begun;
+  }
+
+  private course(): Course {
+    const score = this.played.music()?.score;
+    if (!score) return [];
+    const placed = this.played.placed();
+    return this.loop ? loopCourse(score, this.loop, placed) : courseFrom(score, this.begun, placed);
+  }
+
+  /** The end of the loop or of the song. */
+  private end(): Ticks {
+    return this.loop?.to ?? this.barLines().at(-1) ?? 0;
+  }
+
+  barLines(): readonly Ticks[] {
+    return barLines(this.course());
+  }
+
+  /** Where another take may come in, besides the start of a pass. */
+  moments(): readonly Ticks[] {
+    const course = this.course();
+    return { top: () => [], beat: () => beatLines(course), bar: () => barLines(course) }[this.switchAt()]();
+  }
+
+  /** A pass as long as may be queued at once. */
+  pass(score: Score, from: Ticks, to = this.end()): Omit<Pass, 'frame'> {
+    const course = this.course();
+    const longest = LONGEST_PASS_BARS * barTicks(groundAt(course, from, score).metre);
+    return { from, to: Math.min(to, from + longest), tempo: tempoOf(course, score), rate: this.engine.sampleRate };
+  }
+
+  /** What begins at a tick, with its pick-up. */
+  opening(music: Music, from: Ticks, to: Ticks): Omit<Pass, 'frame'> {
+    const course = this.course();
+    const [first] = course;
+    const begins = first !== undefined && from === first.start + first.part.from;
+    return this.pass(music.score, from - (begins ? pickUpOf(music, course, this.mixer.sounds(music.score)) : 0), to);
+  }
+
+  /** The pass after one that is over; null at the end of the song. */
+  after(score: Score, last: Pick<Pass, 'to'>): Omit<Pass, 'frame'> | null {
+    if (last.to < this.end()) return this.pass(score, last.to);
+    return this.loop ? this.pass(score, this.loop.from) : null;
+  }
+
+  private performance(course: Course, span: Span, only: (line: LineId) => boolean): Performance {
+    const music = this.played.music();
+    if (!music) return { setup: [], events: [], chase: [] };
+    return perform({ music, course, span, only, chordLine: (section) => this.chordLine(section) });
+  }
+
+  /** Events of one pass, of all strips or one. */
+  events(pass: Pass, strip: number | null, chased: boolean): Queued[] {
+    const course = this.course();
+    const strips = this.mixer.strips();
+    const wanted = (line: LineId): boolean => strip === null || strips.get(line) === strip;
+    const events = performedEvents(this.performance(course, pass, wanted), pass, strips, chased);
+    const clicking = this.metronome() && (strip === null || strip === CLICK_STRIP);
+    return clicking ? [...events, ...clickEvents(clicks(course, pass), pass, CLICK_STRIP)] : events;
+  }
+
+  /** What each line sounds; other contents mean a switch. */
+  contents(): Contents {
+    const music = this.played.music();
+    return music ? contentsOf(music, this.course(), (section) => this.chordLine(section)) : new Map();
+  }
+
+  /** How the chords of a section sound by themselves; what is being tried counts for the section in view. */
+  private chordLine(section: Section): ChordSetting | null {
+    const music = this.played.music();
+    if (!music || this.played.guest() || !chordsGuide(music, section, this.line(), this.looping())) return null;
+    return section.id === this.viewed()?.id ? this.chordSetting() : section.chordSetting;
+  }
+
+  /** The sounds that the first bars of a span need. */
+  familiesIn(span: Span): Family[] {
+    const music = this.played.music();
+    if (!music) return [];
+    const course = courseFrom(music.score, span.from, this.played.placed());
+    const bar = barTicks(groundAt(course, span.from, music.score).metre);
+    const soon = { from: span.from - bar, to: Math.min(span.to, span.from + LONGEST_PASS_BARS * bar) };
+    const { setup, events } = this.performance(course, soon, () => true);
+    const sounding = new Set(events.map(({ voice }) => voice));
+    const needed = setup.filter(({ id }) => sounding.has(id)).map(({ instrument }) => instrument.family);
+    return this.metronome() ? [...needed, 'drums'] : needed;
+  }
+}

@@ -1,0 +1,108 @@
+import { createSelector, type MemoizedSelector } from '@ngrx/store';
+import { clashes as clashesOf } from '@fendro/core/song/fit';
+import { partTake, soundingId } from '@fendro/core/song/resolve';
+import { isDrumRole, isLine } from '@fendro/core/song/roles';
+import type { Note, Part, PartId } from '@fendro/core/song/schema';
+import { instrumentOf } from '@fendro/core/sounding/instruments';
+import { writtenNotes } from '@fendro/core/sounding/stages';
+import { noteRoles, type NoteRole } from '@fendro/core/study/note-roles';
+import { metricalWeight, WEIGHT } from '@fendro/core/theory/metre';
+import {
+  selectChords,
+  selectGround,
+  selectHeard,
+  selectLine,
+  selectMusic,
+  selectScore,
+  selectSection,
+  selectTakes,
+} from '../store/selectors';
+import { sessionFeature } from '../store/session';
+import { shapeOf, type NoteShape } from '../ui/note-picture';
+
+/** What the sheet shows of a part. */
+export interface Lane {
+  readonly part: Part;
+  readonly notes: readonly Note[];
+  /** Places in the list of notes that rub against the chords. */
+  readonly clashes: readonly number[];
+  readonly roles: readonly NoteRole[];
+  /** True while a take is heard that is not chosen. */
+  readonly tentative: boolean;
+  readonly shape: NoteShape;
+  /** Its name. */
+  readonly instrument: string;
+}
+
+const SILENT: readonly Note[] = [];
+/** One and the same empty lists, so that pictures without marks are not drawn again. */
+const NO_MARKS: readonly number[] = [];
+const NO_ROLES: readonly NoteRole[] = [];
+
+/**
+ * The lane of one part in the section in view. It is worked out anew only when what it shows has changed: neither the
+ * focus on another part nor another part's take is anything to it.
+ */
+export function laneSelector(id: PartId): MemoizedSelector<object, Lane | null> {
+  const selectPart = createSelector(selectScore, (score) => score?.parts.find((part) => part.id === id) ?? null);
+  const selectRole = createSelector(selectPart, (part) => part?.role ?? 'drums');
+  const selectNotes = createSelector(selectMusic, selectSection, (music, section) =>
+    music && section ? writtenNotes(music, section, id) : SILENT,
+  );
+  const selectMetre = createSelector(selectGround, (ground) => ground?.metre ?? null);
+  // Only what stays put when chords change can rub against them unasked.
+  const selectStays = createSelector(
+    selectTakes,
+    selectSection,
+    selectHeard,
+    selectRole,
+    (takes, section, heard, role) =>
+      !isDrumRole(role) && section !== null && partTake(takes, soundingId(section, id, heard))?.over === null,
+  );
+  const selectTentative = createSelector(
+    selectSection,
+    selectHeard,
+    (section, heard) => section !== null && heard[section.id]?.[id] !== undefined,
+  );
+  const selectRolesShown = createSelector(
+    sessionFeature.selectRolesShown,
+    selectLine,
+    selectRole,
+    (shown, line, role) => shown && line === id && isLine(role),
+  );
+  const selectClashes = createSelector(
+    selectNotes,
+    selectStays,
+    selectChords,
+    selectMetre,
+    (notes, stays, chords, metre) => {
+      if (!stays || !metre) return NO_MARKS;
+      const marks = clashesOf(notes, chords, (at) => metricalWeight(metre, at) >= WEIGHT.beat);
+      return marks.length > 0 ? marks : NO_MARKS;
+    },
+  );
+  const selectRoles = createSelector(
+    selectNotes,
+    selectRolesShown,
+    selectChords,
+    selectMetre,
+    (notes, shown, chords, metre) => (shown && metre ? noteRoles(notes, chords, metre) : NO_ROLES),
+  );
+  return createSelector(
+    selectPart,
+    selectNotes,
+    selectClashes,
+    selectRoles,
+    selectTentative,
+    (part, notes, clashes, roles, tentative): Lane | null =>
+      part && {
+        part,
+        notes,
+        clashes,
+        roles,
+        tentative,
+        shape: shapeOf(part.colour, isDrumRole(part.role)),
+        instrument: instrumentOf(part.instrument).name,
+      },
+  );
+}
