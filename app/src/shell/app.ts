@@ -120,7 +120,7 @@ export class App {
   protected readonly failure = computed(() => this.mishaps.unshown() ?? this.failed());
   private readonly address = signal('/');
   /** Pages that need no song. */
-  protected readonly standsAlone = computed(() => ['/songs', '/bring-in', '/help'].includes(this.address()));
+  protected readonly standsAlone = computed(() => ['/songs', '/bring-in', '/help', '/parts'].includes(this.address()));
 
   /** What stays true until it is mended. */
   protected readonly problems = computed(() => {
