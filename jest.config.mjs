@@ -14,6 +14,7 @@ const modules = [
   '@tonaljs',
   'midi-file',
   'fflate',
+  'comlink',
 ];
 const moduleNameMapper = { '^@fendro/core/(.*)$': '<rootDir>/core/$1' };
 
@@ -47,6 +48,7 @@ export default {
         ...moduleNameMapper,
         '^.*/create-draft-worker$': '<rootDir>/app/src/work/create-draft-worker.mock.ts',
         '^.*/create-import-worker$': '<rootDir>/app/src/work/create-import-worker.mock.ts',
+        '^.*/create-files-worker$': '<rootDir>/app/src/work/create-files-worker.mock.ts',
         '^.*/create-decode-worker$': '<rootDir>/app/src/work/create-decode-worker.mock.ts',
       },
       transform: {

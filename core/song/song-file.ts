@@ -30,11 +30,26 @@ const headSchema = z.object({ format: z.literal('fendro-song'), version: z.numbe
 
 type Raw = Record<string, unknown>;
 
+const TAKES_AT_ONCE = 10;
+
 /**
  * Opens what claims to be a song. Older versions are migrated; newer ones and other files are refused in words; a
  * damaged take is set aside and named while the rest opens.
  */
 export function openSong(data: unknown): OpenedSong {
+  const opening = openingSong(data);
+  for (;;) {
+    const step = opening.next();
+    if (step.done) return step.value;
+  }
+}
+
+/**
+ * Opens what claims to be a song, in steps of a few takes each: for those who have other things to do meanwhile.
+ *
+ * @returns as {@link openSong} does
+ */
+export function* openingSong(data: unknown): Generator<void, OpenedSong> {
   const head = headSchema.safeParse(data);
   if (!head.success) return { ok: false, reason: 'This is not a Fendro song file.' };
   const { version } = head.data;
@@ -50,7 +65,7 @@ export function openSong(data: unknown): OpenedSong {
     return { ok: false, reason: `This song of format ${version} is damaged: its score or its takes are missing.` };
   const parsed = frameSchema.safeParse(raw);
   if (!parsed.success) return { ok: false, reason: `This song is damaged: ${tellIssue(parsed.error)}` };
-  const { takes, setAside } = soundTakes(parsed.data.ledger.takes);
+  const { takes, setAside } = yield* soundTakes(parsed.data.ledger.takes);
   const ledger: Ledger = { takes, heard: parsed.data.ledger.heard };
   const { hearing } = parsed.data;
   const { score, leftOut } = withoutDangling(parsed.data.score, takes);
@@ -64,12 +79,18 @@ export function openSong(data: unknown): OpenedSong {
 }
 
 /** The takes that can be read, and the names of those that cannot. */
-function soundTakes(raw: Readonly<Record<string, unknown>>): { takes: Record<string, Take>; setAside: string[] } {
-  const read = Object.entries(raw).map(([id, take]) => [id, takeSchema.safeParse(take)] as const);
-  const takes = Object.fromEntries(
-    read.flatMap(([id, take]) => (take.success && take.data.id === id ? [[id, take.data]] : [])),
-  );
-  return { takes, setAside: Object.keys(raw).filter((id) => !Object.hasOwn(takes, id)) };
+function* soundTakes(
+  raw: Readonly<Record<string, unknown>>,
+): Generator<void, { takes: Record<string, Take>; setAside: string[] }> {
+  const read: [string, Take][] = [];
+  const setAside: string[] = [];
+  for (const [place, [id, value]] of Object.entries(raw).entries()) {
+    const take = takeSchema.safeParse(value);
+    if (take.success && take.data.id === id) read.push([id, take.data]);
+    else setAside.push(id);
+    if (place % TAKES_AT_ONCE === TAKES_AT_ONCE - 1) yield;
+  }
+  return { takes: Object.fromEntries(read), setAside };
 }
 
 /** What is heard, as far as its sections and takes are there. */

@@ -4,7 +4,7 @@ import { readMidi } from '@fendro/core/files/midi-read';
 import { scoreProblem } from '@fendro/core/song/check';
 import { withFreshSections } from '@fendro/core/song/fresh-sections';
 import { LIMITS, shortened, withEnding } from '@fendro/core/song/limits';
-import { openSong, type OpenedSong } from '@fendro/core/song/song-file';
+import { openingSong, type OpenedSong } from '@fendro/core/song/song-file';
 import { SONG_VERSION, type Ground, type Score, type Song, type Take } from '@fendro/core/song/schema';
 import { startScore } from '@fendro/core/styles/band';
 import type { Style } from '@fendro/core/song/style';
@@ -17,7 +17,9 @@ import { newId, newSeed } from '../store/ids';
 import { Saving, songOf } from '../store/saving';
 import { selectSession, selectSong } from '../store/selectors';
 import { SongActions } from '../store/song.actions';
+import { inSlices } from '../ui/in-slices';
 import { inWords } from '../ui/in-words';
+import { FilesClient } from '../work/files-client';
 
 const DEMO_ADDRESS = 'demo/barometer-falling.json';
 const LAST_OPEN = 'last open';
@@ -72,6 +74,7 @@ export class Library {
   private readonly store = inject(Store);
   private readonly storage = inject(SongStorage);
   private readonly saving = inject(Saving);
+  private readonly files = inject(FilesClient);
   private readonly state = this.store.selectSignal(selectSong);
   private readonly session = this.store.selectSignal(selectSession);
 
@@ -128,7 +131,7 @@ export class Library {
           ok: false,
           reason: `The demo song could not be loaded (${response.status}). Reload the page to try again.`,
         };
-      return await this.showAsNew(openSong(await response.json()));
+      return await this.showAsNew(await inSlices(openingSong(await response.json())));
     } catch (problem) {
       return {
         ok: false,
@@ -248,10 +251,11 @@ export class Library {
     if (looksLikeMidi(bytes)) return midiInstead(bytes);
     let data: unknown;
     try {
-      data = JSON.parse(new TextDecoder().decode(bytes));
-    } catch {
-      return { ok: false, reason: 'This is not a Fendro song file: its text cannot be read.' };
+      data = await this.files.readSong(bytes);
+    } catch (problem) {
+      return { ok: false, reason: `This file could not be read: ${inWords(problem)}. Try again.` };
     }
-    return this.showAsNew(openSong(data));
+    if (data === null) return { ok: false, reason: 'This is not a Fendro song file: its text cannot be read.' };
+    return this.showAsNew(await inSlices(openingSong(data)));
   }
 }

@@ -1,36 +1,16 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, resource, signal } from '@angular/core';
 import { sortedBy } from '../ui/sorted-by';
-import {
-  MatCell,
-  MatCellDef,
-  MatColumnDef,
-  MatHeaderCell,
-  MatHeaderCellDef,
-  MatHeaderRow,
-  MatHeaderRowDef,
-  MatRow,
-  MatRowDef,
-  MatTable,
-} from '@angular/material/table';
-import { MatSort, MatSortHeader, type Sort } from '@angular/material/sort';
+import { MatTableModule } from '@angular/material/table';
+import { MatSortModule, type Sort } from '@angular/material/sort';
 import { MatCheckbox } from '@angular/material/checkbox';
+import { MatProgressBar } from '@angular/material/progress-bar';
 import { MatButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { zipFiles } from '@fendro/core/files/archive';
-import {
-  asWritten,
-  deliverChords,
-  deliverLines,
-  deliverOneTrack,
-  deliverSection,
-  deliverSong,
-  linesOf,
-  type Delivery,
-} from '@fendro/core/files/deliver';
-import { fileNameOf, withNamesApart } from '@fendro/core/files/file-names';
-import { layOut, NOTHING_HEARD, songTicks, type Music } from '@fendro/core/song/resolve';
+import { chosenMusic, type HandedFile, type HandOver } from '@fendro/core/files/hand-over';
+import { fileNameOf } from '@fendro/core/files/file-names';
+import { layOut, songTicks } from '@fendro/core/song/resolve';
 import { styleIn } from '@fendro/core/styles/styles';
 import { songCourse, tempoOf } from '@fendro/core/sounding/course';
 import { keySignature } from '@fendro/core/theory/key';
@@ -40,43 +20,21 @@ import { scaleOf } from '@fendro/core/theory/scale';
 import { Library } from '../desks/library';
 import { selectHeardChoices, selectScore, selectTakes } from '../store/selectors';
 import { download } from '../ui/download';
+import { inWords } from '../ui/in-words';
+import { FilesClient } from '../work/files-client';
 import { Guide } from '../desks/guide';
 
-interface Row {
-  readonly what: string;
-  readonly delivery: Delivery;
-  /** What its reader would not expect, where the whole song does not say it already. */
-  readonly remarks: readonly string[];
-}
-
 const SORTED_BY = {
-  file: ({ delivery }: Row) => delivery.name,
-  notes: ({ delivery }: Row) => delivery.notes,
-  size: ({ delivery }: Row) => delivery.bytes.length,
+  file: ({ delivery }: HandedFile) => delivery.name,
+  notes: ({ delivery }: HandedFile) => delivery.notes,
+  size: ({ delivery }: HandedFile) => delivery.bytes.length,
 };
 
 /** What will be written, and the files themselves. */
 @Component({
   selector: 'fd-deliver',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [
-    RouterLink,
-    MatButton,
-    MatIcon,
-    MatCheckbox,
-    MatSort,
-    MatSortHeader,
-    MatTable,
-    MatColumnDef,
-    MatHeaderCell,
-    MatHeaderCellDef,
-    MatCell,
-    MatCellDef,
-    MatHeaderRow,
-    MatHeaderRowDef,
-    MatRow,
-    MatRowDef,
-  ],
+  imports: [RouterLink, MatButton, MatIcon, MatCheckbox, MatProgressBar, MatSortModule, MatTableModule],
   templateUrl: './deliver.html',
   styleUrl: './pages.scss',
 })
@@ -84,6 +42,7 @@ export class Deliver {
   private readonly store = inject(Store);
   private readonly library = inject(Library);
   private readonly guide = inject(Guide);
+  private readonly files = inject(FilesClient);
   protected readonly score = this.store.selectSignal(selectScore);
   private readonly takes = this.store.selectSignal(selectTakes);
   protected readonly undecided = computed(() => this.store.selectSignal(selectHeardChoices)().length);
@@ -101,54 +60,32 @@ export class Deliver {
     );
   });
 
-  /** The chosen takes, as they are handed over. */
-  private readonly music = computed((): Music | null => {
+  private readonly wish = computed(() => {
     const score = this.score();
-    if (!score) return null;
-    return { score: this.human() ? score : asWritten(score), takes: this.takes(), heard: NOTHING_HEARD };
+    return score
+      ? { music: chosenMusic(score, this.takes()), wish: { human: this.human(), apart: this.apart() } }
+      : undefined;
   });
-
-  private readonly oneTrack = computed(() => {
-    const music = this.music();
-    return music ? deliverOneTrack(music, { apart: this.apart() }) : null;
+  protected readonly written = resource({
+    params: () => this.wish(),
+    loader: ({ params: { music, wish }, abortSignal }) => this.files.handOver(music, wish, abortSignal),
   });
-
+  protected readonly problem = computed(() => {
+    const problem = this.written.error();
+    return problem ? inWords(problem) : null;
+  });
+  /** The files; those before while others are written. */
+  private readonly handed = linkedSignal<HandOver | undefined, HandOver>({
+    source: () => (this.written.hasValue() ? this.written.value() : undefined),
+    computation: (now, before) => now ?? before?.value ?? { files: [], remarks: [] },
+  });
   /** What holds of the song's files as a whole. */
-  protected readonly remarks = computed((): readonly string[] => {
-    const [music, oneTrack] = [this.music(), this.oneTrack()];
-    if (!music || !oneTrack) return [];
-    const { remarks } = deliverSong(music, { apart: this.apart() });
-    return oneTrack.ok ? remarks : [...remarks, oneTrack.reason];
-  });
+  protected readonly remarks = computed(() => this.handed().remarks);
 
   protected readonly columns = ['what', 'file', 'notes', 'size', 'get'];
   /** By which column, and which way; in the order of the song where none is asked for. */
   protected readonly sorted = signal<Sort>({ active: '', direction: '' });
-  protected readonly rows = computed(() => sortedBy(this.inOrder(), this.sorted(), SORTED_BY));
-  private readonly inOrder = computed((): Row[] => {
-    const [music, oneTrack] = [this.music(), this.oneTrack()];
-    if (!music || !oneTrack) return [];
-    const options = { apart: this.apart() };
-    const lines = linesOf(music, options);
-    const chords = deliverChords(music);
-    const files = [
-      { what: 'The song, a track for each part', delivery: deliverSong(music, options) },
-      ...(oneTrack.ok ? [{ what: 'The song in one track', delivery: oneTrack.delivery }] : []),
-      ...deliverLines(music, options).map((delivery, index) => ({ what: `${lines[index]?.name} alone`, delivery })),
-      ...(chords ? [{ what: 'The chords, as voiced and struck', delivery: chords }] : []),
-      ...music.score.sections.flatMap((section) => {
-        const delivery = deliverSection(music, section.id, options);
-        return delivery ? [{ what: `${section.name}, all parts`, delivery }] : [];
-      }),
-    ];
-    const apart = withNamesApart(files.map(({ delivery }) => delivery));
-    const said = this.remarks();
-    return files.map(({ what, delivery }, index) => ({
-      what,
-      delivery: apart[index] ?? delivery,
-      remarks: delivery.remarks.filter((remark) => !said.includes(remark)),
-    }));
-  });
+  protected readonly rows = computed(() => sortedBy(this.handed().files, this.sorted(), SORTED_BY));
 
   protected readonly summary = computed(() => {
     const score = this.score();
@@ -179,20 +116,21 @@ export class Deliver {
       .join(', '),
   );
 
-  protected save({ delivery }: Row): void {
+  protected save({ delivery }: HandedFile): void {
     download(delivery.name, delivery.bytes, 'audio/midi');
     this.tell(`${delivery.name} was handed over.`);
   }
 
-  protected saveAll(): void {
+  protected async saveAll(): Promise<void> {
     const score = this.score();
+    const files = this.handed().files.map(({ delivery }) => delivery);
     if (!score) return;
-    download(
-      fileNameOf([score.title], '.zip'),
-      zipFiles(this.rows().map(({ delivery }) => delivery)) as BlobPart,
-      'application/zip',
-    );
-    this.tell(`${this.rows().length} files were handed over in one zip.`);
+    try {
+      download(fileNameOf([score.title], '.zip'), await this.files.zip(files), 'application/zip');
+      this.tell(`${files.length} files were handed over in one zip.`);
+    } catch (problem) {
+      this.said.set(`The zip could not be made: ${inWords(problem)}. Try again, or take the files one by one.`);
+    }
   }
 
   protected saveSongFile(): void {

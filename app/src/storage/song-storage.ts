@@ -2,8 +2,9 @@ import { Injectable } from '@angular/core';
 import '@fendro/core/song/validation';
 import * as z from 'zod';
 import { own } from '@fendro/core/song/look-up';
-import { openSong, type OpenedSong } from '@fendro/core/song/song-file';
+import { openingSong, type OpenedSong } from '@fendro/core/song/song-file';
 import { SONG_VERSION, type Song } from '@fendro/core/song/schema';
+import { inSlices } from '../ui/in-slices';
 import { Database } from './database';
 import { clearJournal, journalledSongs, keepJournal, readJournal, type JournalEntry } from './journal';
 
@@ -65,6 +66,12 @@ const takeKey = (id: string, take: string): string => `song/${id}/take/${take}`;
 const DAMAGED = 'This song is damaged in the browser’s storage and cannot be opened.';
 const NOTHING: ReadonlySet<string> = new Set();
 
+/** Takes that are read or written side by side: more at once would hold the page up. */
+const TAKES_AT_ONCE = 40;
+
+const inGroups = <T>(list: readonly T[], size: number): readonly (readonly T[])[] =>
+  Array.from({ length: Math.ceil(list.length / size) }, (_, group) => list.slice(group * size, (group + 1) * size));
+
 /**
  * Songs in the browser's own database. Takes are written once, each under its own key, before the score that names
  * them; the score goes to the other of two places and then a switch is turned, so a crash at any moment leaves the last
@@ -122,14 +129,14 @@ export class SongStorage {
       heard: 0,
     };
     this.written.set(id, known);
-    await Promise.all(
-      Object.values(ledger.takes)
-        .filter((take) => !known.takes.has(take.id))
-        .map(async (take) => {
+    const fresh = Object.values(ledger.takes).filter((take) => !known.takes.has(take.id));
+    for (const some of inGroups(fresh, TAKES_AT_ONCE))
+      await Promise.all(
+        some.map(async (take) => {
           await this.store.set(takeKey(id, take.id), take);
           known.takes.add(take.id);
         }),
-    );
+      );
     const next = place === 0 ? 1 : 0;
     const body: Body = {
       format: song.format,
@@ -225,30 +232,36 @@ export class SongStorage {
   private async read(id: string, body: Body, journal: JournalEntry | null): Promise<StoredSong> {
     const newer = journal !== null && journal.clock > body.clock ? journal : null;
     const ids = [...new Set([...body.takes, ...(newer?.takes ?? [])])];
-    const stored = new Map(
-      await Promise.all(ids.map(async (take) => [take, await this.store.get(takeKey(id, take))] as const)),
-    );
+    const stored = new Map<string, unknown>();
+    for (const some of inGroups(ids, TAKES_AT_ONCE)) {
+      const takes = await Promise.all(some.map((take) => this.store.get(takeKey(id, take))));
+      some.forEach((take, index) => stored.set(take, takes[index]));
+    }
     const { clock, takes: named, heard, hearing = {}, ...head } = body;
     if (newer) {
       const log = Array.isArray(heard) ? (heard as unknown[]) : [];
       const takes = Object.fromEntries(newer.takes.map((take) => [take, own(newer.made, take) ?? stored.get(take)]));
-      const opened = openSong({
-        ...head,
-        version: newer.version,
-        score: newer.score,
-        hearing: newer.hearing,
-        ledger: { takes, heard: [...log.slice(0, newer.heardFrom), ...newer.heard] },
-      });
+      const opened = await inSlices(
+        openingSong({
+          ...head,
+          version: newer.version,
+          score: newer.score,
+          hearing: newer.hearing,
+          ledger: { takes, heard: [...log.slice(0, newer.heardFrom), ...newer.heard] },
+        }),
+      );
       if (opened.ok) {
         this.noteWritten(id, body, stored, opened.song);
         return { ...opened, older: false, clock: newer.clock, journalled: true };
       }
     }
-    const opened = openSong({
-      ...head,
-      hearing,
-      ledger: { takes: Object.fromEntries(named.map((take) => [take, stored.get(take)])), heard },
-    });
+    const opened = await inSlices(
+      openingSong({
+        ...head,
+        hearing,
+        ledger: { takes: Object.fromEntries(named.map((take) => [take, stored.get(take)])), heard },
+      }),
+    );
     if (!opened.ok) return opened;
     this.noteWritten(id, body, stored, opened.song);
     return { ...opened, older: false, clock, journalled: false };

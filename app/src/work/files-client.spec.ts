@@ -1,0 +1,51 @@
+import { TestBed } from '@angular/core/testing';
+import { chosenMusic, handOver } from '@fendro/core/files/hand-over';
+import { SMALL } from '../testing/view';
+import * as workers from './create-files-worker';
+import { FilesClient } from './files-client';
+
+describe('the work on files', () => {
+  const client = (): FilesClient => TestBed.inject(FilesClient);
+  const bytesOf = (data: unknown): Uint8Array => new Uint8Array(Buffer.from(JSON.stringify(data)));
+  const music = chosenMusic(SMALL.score, SMALL.takes);
+  const wish = { human: true, apart: false };
+
+  afterEach(() => {
+    jest.restoreAllMocks();
+  });
+
+  it('brings a song file over whole, however many takes it has', async () => {
+    const [first] = Object.values(SMALL.takes);
+    const takes = Object.fromEntries(Array.from({ length: 250 }, (_, place) => [`take-${place}`, { ...first, place }]));
+    const song = { ...SMALL.song, ledger: { takes, heard: [] } };
+    expect(await client().readSong(bytesOf(song))).toEqual(JSON.parse(JSON.stringify(song)));
+  });
+
+  it('hands on what is no song as it is, and nothing of what is no JSON', async () => {
+    for (const other of [7, 'rain', [1], { ledger: 3 }, { ledger: { takes: [] } }])
+      expect(await client().readSong(bytesOf(other))).toEqual(other);
+    expect(await client().readSong(new Uint8Array(Buffer.from('{ fog')))).toBeNull();
+  });
+
+  it('writes the same files as here, and packs them', async () => {
+    const handed = await client().handOver(music, wish);
+    expect(handed).toEqual(handOver(music, wish));
+    const zip = await client().zip(handed.files.map(({ delivery }) => delivery));
+    expect([...zip.slice(0, 2)]).toEqual([...Buffer.from('PK')]);
+  });
+
+  it('ends its worker with the answer, when it is given up and when it breaks', async () => {
+    const ended = jest.fn();
+    const broken = new EventTarget();
+    const silent = Object.assign(broken, { postMessage: () => undefined, terminate: ended });
+    jest.spyOn(workers, 'createFilesWorker').mockReturnValue(silent as unknown as Worker);
+    const leaving = new AbortController();
+    const left = client().handOver(music, wish, leaving.signal);
+    leaving.abort();
+    await expect(left).rejects.toThrow('given up');
+    const failed = client().handOver(music, wish);
+    broken.dispatchEvent(new ErrorEvent('error', { message: 'out of memory' }));
+    await expect(failed).rejects.toThrow('out of memory');
+    expect(ended).toHaveBeenCalledTimes(2);
+  });
+});

@@ -1,0 +1,57 @@
+import { Injectable } from '@angular/core';
+import type { Delivery } from '@fendro/core/files/deliver';
+import type { HandOver, HandOverWish } from '@fendro/core/files/hand-over';
+import type { Music } from '@fendro/core/song/resolve';
+import { wrap, type Remote } from 'comlink';
+import { createFilesWorker } from './create-files-worker';
+import type { FilesWork } from './files-work';
+
+/** Takes that come over at a time: more would hold the page up. */
+const TAKES_AT_ONCE = 100;
+
+/** The page's side of the work on files: a worker for each question, ended with its answer or when it is given up. */
+@Injectable({ providedIn: 'root' })
+export class FilesClient {
+  /** A song file's text as data; null where it is no JSON. */
+  readSong(bytes: Uint8Array): Promise<unknown> {
+    return this.ask(async (work) => {
+      const read = await work.readSong(bytes);
+      if (!read || read.takes === 0) return read?.frame ?? null;
+      const takes: (readonly [string, unknown])[] = [];
+      for (let from = 0; from < read.takes; from += TAKES_AT_ONCE)
+        takes.push(...(await work.takes(from, from + TAKES_AT_ONCE)));
+      const frame = read.frame as { readonly ledger: object };
+      return { ...frame, ledger: { ...frame.ledger, takes: Object.fromEntries(takes) } };
+    });
+  }
+
+  /** All files of a song. */
+  handOver(music: Music, wish: HandOverWish, given?: AbortSignal): Promise<HandOver> {
+    return this.ask((work) => work.handOver(music, wish), given);
+  }
+
+  zip(files: readonly Delivery[]): Promise<Uint8Array<ArrayBuffer>> {
+    return this.ask((work) => work.zip(files.map(({ name, bytes }) => ({ name, bytes }))));
+  }
+
+  /** @param given  up: the worker is ended, and the promise fails */
+  private async ask<T>(question: (work: Remote<FilesWork>) => Promise<T>, given?: AbortSignal): Promise<T> {
+    const worker = createFilesWorker();
+    const broken = new Promise<never>((_resolve, reject) => {
+      const fail = (why: string): void => {
+        reject(new Error(why));
+      };
+      worker.addEventListener('error', ({ message }) => {
+        fail(message || 'its program could not be loaded');
+      });
+      given?.addEventListener('abort', () => {
+        fail('it was given up');
+      });
+    });
+    try {
+      return await Promise.race([question(wrap<FilesWork>(worker)), broken]);
+    } finally {
+      worker.terminate();
+    }
+  }
+}

@@ -1,0 +1,40 @@
+import { zipFiles } from '@fendro/core/files/archive';
+import type { Delivery } from '@fendro/core/files/deliver';
+import { handOver, type HandOver, type HandOverWish } from '@fendro/core/files/hand-over';
+import type { Music } from '@fendro/core/song/resolve';
+
+/** A song file's text as data, with its takes beside it: they are fetched some at a time. */
+export interface ReadSong {
+  readonly frame: unknown;
+  readonly takes: number;
+}
+
+let takes: readonly (readonly [string, unknown])[] = [];
+
+const isRecord = (data: unknown): data is Record<string, unknown> =>
+  typeof data === 'object' && data !== null && !Array.isArray(data);
+
+/** What is done with files away from the page: plain values in, plain values out. */
+export const filesWork = {
+  /** @returns null where the text is no JSON */
+  readSong(bytes: Uint8Array): ReadSong | null {
+    let data: unknown;
+    try {
+      data = JSON.parse(new TextDecoder().decode(bytes));
+    } catch {
+      return null;
+    }
+    const ledger = isRecord(data) ? data['ledger'] : null;
+    if (!isRecord(data) || !isRecord(ledger) || !isRecord(ledger['takes'])) return { frame: data, takes: 0 };
+    takes = Object.entries(ledger['takes']);
+    return { frame: { ...data, ledger: { ...ledger, takes: {} } }, takes: takes.length };
+  },
+
+  /** Some takes of the file that was read last, by their places. */
+  takes: (from: number, to: number): readonly (readonly [string, unknown])[] => takes.slice(from, to),
+
+  handOver: (music: Music, wish: HandOverWish): HandOver => handOver(music, wish),
+
+  zip: (files: readonly Pick<Delivery, 'name' | 'bytes'>[]): Uint8Array<ArrayBuffer> => zipFiles(files),
+};
+export type FilesWork = typeof filesWork;

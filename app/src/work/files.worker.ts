@@ -1,0 +1,5 @@
+/// <reference lib="webworker" />
+import { expose } from 'comlink';
+import { filesWork } from './files-work';
+
+expose(filesWork);

@@ -1,0 +1,27 @@
+import { scoreWith } from '../testing/scores';
+import { songOf, twists } from '../testing/songs';
+import { rounds } from '../testing/rounds';
+import { chosenMusic, handOver } from './hand-over';
+import fc from 'fast-check';
+
+describe('handing a song over', () => {
+  it('needs the chosen takes and their chords only: the files are the same as with all takes', () => {
+    fc.assert(
+      fc.property(twists, fc.boolean(), fc.boolean(), (twist, human, apart) => {
+        const music = { ...songOf(twist), heard: {} };
+        const chosen = chosenMusic(music.score, music.takes);
+        expect(Object.keys(chosen.takes).length).toBeLessThanOrEqual(Object.keys(music.takes).length);
+        expect(handOver(chosen, { human, apart })).toEqual(handOver(music, { human, apart }));
+      }),
+      { numRuns: rounds(12) },
+    );
+  });
+
+  it('names every file apart and says once what holds of all', () => {
+    const { score, takes } = scoreWith(1, 0);
+    const same = { ...score, parts: score.parts.map((part) => ({ ...part, name: 'Part' })) };
+    const { files, remarks } = handOver(chosenMusic(same, takes), { human: true, apart: true });
+    expect(new Set(files.map(({ delivery }) => delivery.name)).size).toBe(files.length);
+    for (const file of files) for (const remark of file.remarks) expect(remarks).not.toContain(remark);
+  });
+});
