@@ -120,17 +120,21 @@ export const selectPart = createSelector(
   (score, line) => score?.parts.find((part) => part.id === line) ?? null,
 );
 
-/** Takes of the line in focus in the section in view, in the order in which they came to be. */
+const selectSectionId = createSelector(selectSection, (section) => section?.id ?? null);
+/** All takes of the line in focus in the section in view: looked for only where there are others, or another line. */
+const selectAllOfLine = createSelector(selectTakes, selectSectionId, selectLine, (takes, section, line) =>
+  section === null ? [] : takesOf(takes, section, line),
+);
+
+/** Those of them that are listed, in the order in which they came to be. */
 export const selectLineTakes = createSelector(
   selectScore,
-  selectTakes,
+  selectAllOfLine,
   selectSection,
   selectLine,
   selectHeard,
   (score, takes, section, line, heard) =>
-    score && section
-      ? takesOf(takes, section.id, line).filter((take) => isListed(take, score, section, line, heard))
-      : [],
+    score && section ? takes.filter((take) => isListed(take, score, section, line, heard)) : [],
 );
 
 /**

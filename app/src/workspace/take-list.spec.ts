@@ -1,6 +1,6 @@
 import { remark, verdictOf } from '@fendro/core/song/edit';
 import { chosenId } from '@fendro/core/song/section';
-import { fireEvent } from '@testing-library/dom';
+import { fireEvent, waitFor } from '@testing-library/dom';
 import { Playback } from '../sound/playback';
 import { Drafting } from '../desks/drafting';
 import { HarmonyDesk } from '../desks/harmony-desk';
@@ -16,7 +16,7 @@ const [verse] = score.sections;
 const [melody] = score.parts;
 const [first, second] = [0, 1].map((attempt) => `${verse!.id}-${melody!.id}-${attempt}`);
 
-function list(of = score) {
+async function list(of = score) {
   const playback = silentPlayback();
   const drafting = { busy: () => false, unheard: () => [] as string[], clearUnheard: jest.fn(), draft: jest.fn() };
   const shelf = { savePhrase: jest.fn(() => true), contents: () => EMPTY_SHELF };
@@ -31,11 +31,19 @@ function list(of = score) {
       { provide: Notices, useValue: notices },
     ],
   });
+  await view.fixture.whenStable();
   const heard = (): string | undefined => view.session.heard[verse!.id]?.[melody!.id];
   const press = (key: string, more: KeyboardEventInit = {}): void => {
     view.press(view.by.getByRole('listbox'), key, more);
   };
-  const options = (): string[] => view.by.getAllByRole('option').map((option) => option.getAttribute('aria-label')!);
+  /** Rows come and go a picture later than what they show. */
+  const options = (count: number): Promise<string[]> =>
+    waitFor(() => {
+      view.fixture.detectChanges();
+      const found = view.by.getAllByRole('option').map((option) => option.getAttribute('aria-label')!);
+      expect(found).toHaveLength(count);
+      return found;
+    });
   return { view, playback, drafting, shelf, notices, heard, press, options };
 }
 
@@ -47,15 +55,15 @@ function further(view: View<TakeList>, name: RegExp): void {
 }
 
 describe('the takes of a line', () => {
-  it('are listed in the order in which they came, the chosen one marked', () => {
-    const { view, options } = list();
-    expect(options()).toHaveLength(2);
-    expect(options()[0]).toMatch(/^Take 1 of 2, .*chosen$/);
+  it('are listed in the order in which they came, the chosen one marked', async () => {
+    const { view, options } = await list();
+    const [said] = await options(2);
+    expect(said).toMatch(/^Take 1 of 2, .*chosen$/);
     expect(view.by.getByRole('option', { selected: true }).id).toBe(`option-${first}`);
   });
 
-  it('are heard with the arrows and chosen with Enter, as one step of undo; Enter again changes nothing', () => {
-    const { view, playback, heard, press } = list();
+  it('are heard with the arrows and chosen with Enter, as one step of undo; Enter again changes nothing', async () => {
+    const { view, playback, heard, press } = await list();
     press('ArrowDown');
     expect(heard()).toBe(second);
     expect(playback.playIfStopped).toHaveBeenCalledTimes(1);
@@ -68,15 +76,15 @@ describe('the takes of a line', () => {
     expect(view.song.past).toHaveLength(1);
   });
 
-  it('go back to the chosen one when it is heard again', () => {
-    const { heard, press } = list();
+  it('go back to the chosen one when it is heard again', async () => {
+    const { heard, press } = await list();
     press('ArrowDown');
     press('ArrowUp');
     expect(heard()).toBeUndefined();
   });
 
-  it('are judged by one key each, which moves on; the same verdict again takes it back', () => {
-    const { view, heard, press } = list();
+  it('are judged by one key each, which moves on; the same verdict again takes it back', async () => {
+    const { view, heard, press } = await list();
     press('y');
     expect(verdictOf(view.score, first!)).toBe('kept');
     expect(heard()).toBe(second);
@@ -86,20 +94,20 @@ describe('the takes of a line', () => {
     expect(heard()).toBeUndefined();
   });
 
-  it('fold away when they are discarded, but for the one that sounds, and can be unfolded', () => {
-    const { view, options } = list(remark(score, second!, { verdict: 'discarded' }));
-    expect(options()).toHaveLength(1);
+  it('fold away when they are discarded, but for the one that sounds, and can be unfolded', async () => {
+    const { view, options } = await list(remark(score, second!, { verdict: 'discarded' }));
+    await options(1);
     further(view, /discarded/);
-    expect(options()).toHaveLength(2);
+    await options(2);
     further(view, /discarded/);
     view.act(() => {
       view.store.dispatch(TakeActions.heard({ take: second!, section: verse!.id, line: melody!.id, at: 0 }));
     });
-    expect(options()).toHaveLength(2);
+    await options(2);
   });
 
-  it('are compared with the chosen one while C is held', () => {
-    const { view, heard, press } = list();
+  it('are compared with the chosen one while C is held', async () => {
+    const { view, heard, press } = await list();
     press('ArrowDown');
     press('c');
     expect(heard()).toBeUndefined();
@@ -108,8 +116,8 @@ describe('the takes of a line', () => {
     expect(heard()).toBe(second);
   });
 
-  it('give the focus to other lines with left and right, and draft more with D', () => {
-    const { view, drafting, press } = list();
+  it('give the focus to other lines with left and right, and draft more with D', async () => {
+    const { view, drafting, press } = await list();
     press('d');
     expect(drafting.draft).toHaveBeenCalledWith(verse!.id, melody!.id);
     press('ArrowRight');
@@ -120,8 +128,8 @@ describe('the takes of a line', () => {
     expect(view.session.line).toBe('harmony');
   });
 
-  it('leave keys alone that are held with others, handled already, or pressed elsewhere', () => {
-    const { view, heard, press } = list();
+  it('leave keys alone that are held with others, handled already, or pressed elsewhere', async () => {
+    const { view, heard, press } = await list();
     press('ArrowDown', { ctrlKey: true });
     press('ArrowDown', { altKey: true });
     press('Enter', { shiftKey: true });
@@ -131,8 +139,8 @@ describe('the takes of a line', () => {
     expect(heard()).toBeUndefined();
   });
 
-  it('become phrases of the writer’s own by what they are called', () => {
-    const { view, shelf, notices } = list();
+  it('become phrases of the writer’s own by what they are called', async () => {
+    const { view, shelf, notices } = await list();
     further(view, /phrase/);
     expect(shelf.savePhrase).toHaveBeenCalledWith(
       expect.objectContaining({ role: 'melody', name: `${melody!.name} of ${verse!.name}, take 1` }),
@@ -140,8 +148,8 @@ describe('the takes of a line', () => {
     expect(notices.say).toHaveBeenCalledWith(expect.stringContaining('Saved among your phrases'));
   });
 
-  it('choose through the desk, so that what follows chords does so in the same step', () => {
-    const { view, press } = list();
+  it('choose through the desk, so that what follows chords does so in the same step', async () => {
+    const { view, press } = await list();
     const desk = jest.spyOn(view.fixture.debugElement.injector.get(HarmonyDesk), 'choose');
     press('ArrowDown');
     press('Enter');

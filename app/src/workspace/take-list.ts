@@ -1,25 +1,32 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
+import type { ListRange } from '@angular/cdk/collections';
+import {
+  afterRenderEffect,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { MatButton, MatIconButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
-import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
+import { MatMenu, MatMenuContent, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
-import { deliverTake } from '@fendro/core/files/deliver';
 import { partTake } from '@fendro/core/song/resolve';
-import { type ChordSpan, type Note, type Take } from '@fendro/core/song/schema';
+import type { Take, TakeId } from '@fendro/core/song/schema';
 import { isDrumRole, isLine } from '@fendro/core/song/roles';
 import { withEnding } from '@fendro/core/song/limits';
 import { LONGEST_PHRASE_NAME, phraseFrom } from '@fendro/core/song/own-phrase';
-import { groundOf, keyOf } from '@fendro/core/song/ground';
+import { groundOf } from '@fendro/core/song/ground';
 import { fittedNotes } from '@fendro/core/song/follow-chords';
-import { noteRoles, type NoteRole } from '@fendro/core/study/note-roles';
 import { RunsCommand } from '../commands/runs-command';
 import { Notices } from '../store/notices';
 import { Drafting } from '../desks/drafting';
 import { AuditionDesk } from '../desks/audition-desk';
 import {
-  selectBar,
   selectChords,
-  selectHeard,
   selectLine,
   selectLineTakes,
   selectMusic,
@@ -30,31 +37,31 @@ import {
 } from '../store/selectors';
 import { newId } from '../store/ids';
 import { Shelf } from '../store/shelf';
-import { ChordSymbol } from '../ui/chord-symbol';
-import { downloadAddress } from '../ui/download';
 import { HeardList, HeardOption } from '../ui/heard-list';
-import { NotePicture, shapeOf } from '../ui/note-picture';
 import { ROLE_SIGNS, signPath } from '../ui/role-marks';
-import { sayTake } from '../ui/spoken';
 import { chordFactsText, partFactsText } from './take-facts';
+import { BARS_IN_LINE, TakeRow } from './take-row';
 import { sessionFeature } from '../store/session';
 
-/** One and the same empty list, so that pictures without signs are not drawn again. */
-const NO_ROLES: readonly NoteRole[] = [];
+/** Heights of a row, in px. */
+const [GAP, LEAST_HEIGHT, LINE_HEIGHT, LINES_MARGIN] = [4, 52, 22, 8];
 
 /** The takes of the line in focus, one below the other: up and down hear them, Enter chooses. */
 @Component({
   selector: 'fd-take-list',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
+    CdkFixedSizeVirtualScroll,
+    CdkVirtualForOf,
+    CdkVirtualScrollViewport,
     HeardList,
     HeardOption,
+    TakeRow,
     MatIconButton,
     MatMenu,
+    MatMenuContent,
     MatMenuItem,
     MatMenuTrigger,
-    NotePicture,
-    ChordSymbol,
     RunsCommand,
     MatButton,
     MatIcon,
@@ -71,7 +78,6 @@ export class TakeList {
   private readonly rolesShown = this.store.selectSignal(sessionFeature.selectRolesShown);
   private readonly music = this.store.selectSignal(selectMusic);
   private readonly ledger = this.store.selectSignal(selectTakes);
-  private readonly heard = this.store.selectSignal(selectHeard);
   protected readonly score = this.store.selectSignal(selectScore);
   protected readonly section = this.store.selectSignal(selectSection);
   protected readonly part = this.store.selectSignal(selectPart);
@@ -80,38 +86,38 @@ export class TakeList {
   private readonly line = this.store.selectSignal(selectLine);
   private readonly all = this.store.selectSignal(selectLineTakes);
 
-  protected readonly bar = this.store.selectSignal(selectBar);
-  protected readonly shape = computed(() => {
-    const part = this.part();
-    return part ? shapeOf(part.colour, isDrumRole(part.role)) : 'bar';
+  protected readonly takes = this.audition.shown;
+  private readonly list = viewChild(CdkVirtualScrollViewport);
+  /** The rows that are on the page, of many that may be there. */
+  private readonly range = signal<ListRange>({ start: 0, end: 0 });
+  private inSight: TakeId | null = null;
+  protected readonly gap = GAP;
+  /** A progression has a line for every four bars. */
+  protected readonly rowHeight = computed(() => {
+    const lines = this.part() ? 0 : Math.ceil((this.section()?.bars ?? 0) / BARS_IN_LINE);
+    return GAP + Math.max(LEAST_HEIGHT, lines * LINE_HEIGHT + LINES_MARGIN);
   });
-  protected readonly takes = computed(() => {
-    const music = this.music();
-    if (!music) return [];
-    const { score } = music;
-    const shown = this.audition.shown();
-    const section = this.section();
-    const key = keyOf(section ? groundOf(score, section) : score.ground);
-    const drums = isDrumRole(this.part()?.role ?? 'melody');
-    const { metre } = section ? groundOf(score, section) : score.ground;
-    const roles = (notes: readonly Note[]): readonly NoteRole[] =>
-      this.showRoles() ? noteRoles(notes, this.chords(), metre) : NO_ROLES;
-    return shown.map((take, index) => {
-      const verdict = this.audition.verdictOf(take.id);
-      const notes = take.of === 'part' && section ? fittedNotes(music, section, take) : [];
-      return {
-        take,
-        verdict,
-        place: index + 1,
-        notes,
-        roles: roles(notes),
-        state: take.id === this.sounding() ? (take.id === this.audition.chosen() ? 'chosen' : 'heard') : '',
-        said:
-          sayTake(take, index + 1, shown.length, verdict, key, drums) +
-          (take.id === this.audition.chosen() ? ', chosen' : ''),
-      };
+
+  constructor() {
+    effect((end) => {
+      const watching = this.list()?.renderedRangeStream.subscribe((range) => {
+        this.range.set(range);
+      });
+      end(() => watching?.unsubscribe());
     });
-  });
+    // The heard take is in sight, wherever in a long list it stands.
+    afterRenderEffect(() => {
+      const [sounding, takes, { start, end }] = [this.sounding(), this.takes(), this.range()];
+      if (end === 0 || sounding === this.inSight) return;
+      this.inSight = sounding;
+      const at = takes.findIndex(({ id }) => id === sounding);
+      if (at >= 0 && (at < start || at >= end)) this.list()?.scrollToIndex(at);
+    });
+  }
+
+  protected byId(_place: number, { id }: Take): TakeId {
+    return id;
+  }
 
   /** Said of the heard take only. */
   protected readonly facts = computed(() => {
@@ -138,13 +144,6 @@ export class TakeList {
     path: signPath(role),
   }));
 
-  /** A progression in rows of four bars. */
-  protected rowsOf(chords: readonly ChordSpan[]): ChordSpan[][] {
-    const rows: ChordSpan[][] = [];
-    for (const span of chords) (rows[Math.floor(span.start / (4 * this.bar()))] ??= []).push(span);
-    return rows.filter((row) => row.length > 0);
-  }
-
   /** The sounding take of a pitched part can be a phrase elsewhere. */
   protected readonly canBePhrase = computed(() => {
     const part = this.part();
@@ -155,7 +154,7 @@ export class TakeList {
   protected keepPhrase(): void {
     const [music, section, part, take] = [this.music(), this.section(), this.part(), this.soundingTake()];
     if (!music || !section || !part || !take) return;
-    const place = this.takes().findIndex((entry) => entry.take.id === take.id) + 1;
+    const place = this.takes().findIndex(({ id }) => id === take.id) + 1;
     const fitted = { ...take, notes: fittedNotes(music, section, take) };
     const phrase = phraseFrom(fitted, part.role, this.chords(), groundOf(music.score, section), {
       id: newId('phrase'),
@@ -167,27 +166,14 @@ export class TakeList {
     );
   }
 
-  protected readonly unheardCount = computed(() => {
+  /** Asked for by the menu only. */
+  protected unheardCount(): number {
     const section = this.section();
-    this.ledger();
     return section && !this.drafting.busy() ? this.drafting.unheard(section.id, this.line()).length : 0;
-  });
+  }
 
   protected clearUnheard(): void {
     const section = this.section();
     if (section) this.drafting.clearUnheard(section.id, this.line());
-  }
-
-  /** A take picture dragged out of the window arrives elsewhere as a MIDI file. */
-  protected dragOut(event: DragEvent, take: Take): void {
-    const music = this.music();
-    const file = music && take.of === 'part' ? deliverTake(music, take) : null;
-    if (!file || !event.dataTransfer) {
-      event.preventDefault();
-      return;
-    }
-    event.dataTransfer.effectAllowed = 'copy';
-    event.dataTransfer.setData('DownloadURL', `audio/midi:${file.name}:${downloadAddress(file.bytes, 'audio/midi')}`);
-    event.dataTransfer.setData('text/plain', file.name);
   }
 }

@@ -1,4 +1,4 @@
-import { afterNextRender, afterRenderEffect, ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { afterNextRender, afterRenderEffect, ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { Mishaps } from '../store/mishaps';
 import { selectScore, selectSong } from '../store/selectors';
@@ -27,7 +27,11 @@ import { Sheet } from './sheet';
           <fd-drawer-frame [drawer]="drawer" />
         }
       </div>
-      <fd-bench />
+      <div class="bench">
+        @if (benchThere()) {
+          <fd-bench />
+        }
+      </div>
     </div>
     <fd-first-minute />
   `,
@@ -54,12 +58,18 @@ import { Sheet } from './sheet';
       flex: 1;
       min-height: 0;
     }
-    fd-bench {
+    .bench {
       width: 340px;
       flex: none;
+      display: flex;
+      background: var(--surface);
+    }
+    fd-bench {
+      flex: 1;
+      min-width: 0;
     }
     @media (max-width: 1100px) {
-      fd-bench {
+      .bench {
         width: 300px;
       }
     }
@@ -79,7 +89,7 @@ import { Sheet } from './sheet';
         height: min(60vh, 30rem);
         min-height: 16rem;
       }
-      fd-bench {
+      .bench {
         width: auto;
         height: 34rem;
         border-top: 1px solid var(--line);
@@ -92,7 +102,15 @@ export class Workspace {
   protected readonly score = this.store.selectSignal(selectScore);
   protected readonly drawer = this.store.selectSignal(sessionFeature.selectDrawer);
 
+  /** A picture after the sheet: both at once would hold the page up. */
+  protected readonly benchThere = signal(false);
+
   constructor() {
+    afterNextRender(() => {
+      requestAnimationFrame(() => {
+        this.benchThere.set(true);
+      });
+    });
     const dialogs = inject(Dialogs);
     afterNextRender(() => {
       whenIdle(() => {

@@ -16,6 +16,14 @@ const mix = (playback: object = silentPlayback()) =>
   });
 
 describe('the mix', () => {
+  // Every picture comes at once.
+  beforeEach(() => {
+    jest.spyOn(globalThis, 'requestAnimationFrame').mockImplementation((callback) => (callback(0), 0));
+  });
+  afterEach(() => {
+    jest.restoreAllMocks();
+  });
+
   it('has a row for every part, named', () => {
     const view = mix();
     for (const { name } of score.parts) expect(view.by.getByRole('slider', { name: `Level of ${name}` })).toBeTruthy();

@@ -1,4 +1,12 @@
-import { afterNextRender, ChangeDetectionStrategy, Component, DestroyRef, ElementRef, inject } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  ElementRef,
+  inject,
+} from '@angular/core';
 import { SlideField } from '../../ui/fields/slide-field';
 import { TextField } from '../../ui/fields/text-field';
 import { MatButton, MatIconButton } from '@angular/material/button';
@@ -8,6 +16,7 @@ import { Store } from '@ngrx/store';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import type { Part } from '@fendro/core/song/schema';
 import { BandDesk } from '../../desks/band-desk';
+import { growing } from '../../ui/growing';
 import { Mixer } from '../../sound/mixer';
 import { Playback } from '../../sound/playback';
 import { selectScore } from '../../store/selectors';
@@ -61,7 +70,7 @@ const LEFT_AFTER_A_SECOND = 0.012;
         </tr>
       </thead>
       <tbody>
-        @for (part of score()?.parts ?? []; track part.id) {
+        @for (part of parts(); track part.id) {
           <tr>
             <th scope="row">
               <fd-text-field
@@ -201,6 +210,9 @@ export class MixDrawer {
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly score = this.store.selectSignal(selectScore);
   protected readonly band = inject(BandDesk);
+  private readonly all = computed(() => this.score()?.parts ?? []);
+  /** A row is slow to make: sliders measure themselves. */
+  protected readonly parts = growing(this.all, 1, ({ id }) => id);
   private readonly shown = new Map<string, number>();
   private drawn = 0;
 

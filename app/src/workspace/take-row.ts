@@ -1,0 +1,101 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { MatIcon } from '@angular/material/icon';
+import { Store } from '@ngrx/store';
+import { deliverTake } from '@fendro/core/files/deliver';
+import { fittedNotes } from '@fendro/core/song/follow-chords';
+import { groundOf, keyOf } from '@fendro/core/song/ground';
+import { isDrumRole, isLine } from '@fendro/core/song/roles';
+import type { ChordSpan, Note, Take } from '@fendro/core/song/schema';
+import { noteRoles, type NoteRole } from '@fendro/core/study/note-roles';
+import { AuditionDesk } from '../desks/audition-desk';
+import { selectBar, selectChords, selectGround, selectMusic, selectPart, selectSection } from '../store/selectors';
+import { sessionFeature } from '../store/session';
+import { ChordSymbol } from '../ui/chord-symbol';
+import { downloadAddress } from '../ui/download';
+import { NotePicture, shapeOf } from '../ui/note-picture';
+import { sayTake } from '../ui/spoken';
+
+/** Bars of a progression that stand in one line. */
+export const BARS_IN_LINE = 4;
+
+/** One and the same empty lists, so that pictures without notes or signs are not drawn again. */
+const SILENT: readonly Note[] = [];
+const NO_ROLES: readonly NoteRole[] = [];
+
+/** A take as a picture of its notes or in chord symbols, with its place and verdict. */
+@Component({
+  selector: 'fd-take-row',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [NotePicture, ChordSymbol, MatIcon],
+  templateUrl: './take-row.html',
+  styleUrl: './take-row.scss',
+  host: {
+    '[class.heard]': 'heard() && !chosen()',
+    '[class.chosen]': 'chosen()',
+    '[class.discarded]': "verdict() === 'discarded'",
+    '[attr.aria-label]': 'said()',
+    '[attr.aria-posinset]': 'place()',
+    '[attr.aria-setsize]': 'count()',
+    '[draggable]': "take().of === 'part'",
+    '(dragstart)': 'dragOut($event)',
+  },
+})
+export class TakeRow {
+  private readonly store = inject(Store);
+  private readonly audition = inject(AuditionDesk);
+  readonly take = input.required<Take>();
+  /** Its place in the list, from 1 on. */
+  readonly place = input.required<number>();
+  /** How many takes there are. */
+  readonly count = input.required<number>();
+  private readonly music = this.store.selectSignal(selectMusic);
+  private readonly section = this.store.selectSignal(selectSection);
+  private readonly ground = this.store.selectSignal(selectGround);
+  private readonly rolesShown = this.store.selectSignal(sessionFeature.selectRolesShown);
+  protected readonly part = this.store.selectSignal(selectPart);
+  protected readonly chords = this.store.selectSignal(selectChords);
+  protected readonly bar = this.store.selectSignal(selectBar);
+  protected readonly verdict = computed(() => this.audition.verdictOf(this.take().id));
+  protected readonly heard = computed(() => this.take().id === this.audition.sounding());
+  protected readonly chosen = computed(() => this.take().id === this.audition.chosen());
+  private readonly drums = computed(() => isDrumRole(this.part()?.role ?? 'melody'));
+  protected readonly shape = computed(() => shapeOf(this.part()?.colour ?? 0, this.drums()));
+  protected readonly notes = computed(() => {
+    const [music, section, take] = [this.music(), this.section(), this.take()];
+    return music && section && take.of === 'part' ? fittedNotes(music, section, take) : SILENT;
+  });
+  protected readonly roles = computed(() => {
+    const metre = this.ground()?.metre;
+    return metre && this.rolesShown() && isLine(this.part()?.role ?? 'drums')
+      ? noteRoles(this.notes(), this.chords(), metre)
+      : NO_ROLES;
+  });
+  protected readonly said = computed(() => {
+    const [score, section, take] = [this.music()?.score, this.section(), this.take()];
+    if (!score) return '';
+    const key = keyOf(section ? groundOf(score, section) : score.ground);
+    const said = sayTake(take, this.place(), this.count(), this.verdict(), key, this.drums());
+    return this.chosen() ? `${said}, chosen` : said;
+  });
+  /** A progression in lines of four bars. */
+  protected readonly lines = computed((): readonly (readonly ChordSpan[])[] => {
+    const take = this.take();
+    const lines: ChordSpan[][] = [];
+    for (const span of take.of === 'harmony' ? take.chords : [])
+      (lines[Math.floor(span.start / (BARS_IN_LINE * this.bar()))] ??= []).push(span);
+    return lines.filter((line) => line.length > 0);
+  });
+
+  /** A take's picture dragged out of the window arrives elsewhere as a MIDI file. */
+  protected dragOut(event: DragEvent): void {
+    const [music, take] = [this.music(), this.take()];
+    const file = music && take.of === 'part' ? deliverTake(music, take) : null;
+    if (!file || !event.dataTransfer) {
+      event.preventDefault();
+      return;
+    }
+    event.dataTransfer.effectAllowed = 'copy';
+    event.dataTransfer.setData('DownloadURL', `audio/midi:${file.name}:${downloadAddress(file.bytes, 'audio/midi')}`);
+    event.dataTransfer.setData('text/plain', file.name);
+  }
+}
