@@ -89,6 +89,24 @@ test('an instrument is heard before it is chosen, and a drawer stays as high as 
   await expect(handle).toHaveAttribute('aria-valuenow', height ?? '');
 });
 
+test('exact settings take the focus and give it back, and the sheet of keys leads to one’s own', async ({ page }) => {
+  const word = page.getByRole('spinbutton', { name: 'Busyness' });
+  await word.focus();
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('Enter');
+  const exact = page.getByRole('region', { name: 'Exactly: Melody' });
+  await expect(exact).toBeFocused();
+  await page.keyboard.press('Escape');
+  await expect(exact).toBeHidden();
+  await expect(word).toBeFocused();
+
+  await page.keyboard.press('?');
+  await page.getByRole('dialog', { name: 'Keys' }).getByRole('link', { name: 'Change keys' }).click();
+  const own = page.getByRole('region', { name: 'Your own keys' });
+  await expect(own).toBeFocused();
+  await expect(own).toBeInViewport({ ratio: 0.2 });
+});
+
 const SIZES = [
   [1280, 720],
   [1024, 700],

@@ -4,7 +4,8 @@ import { unzipSync } from 'fflate';
 import type { Song } from '../core/song/schema';
 import { scoreWith } from '../core/testing/scores';
 import { damage, deleteDatabase, storedSongs } from './support/storage';
-import { draftBand, expect, further, openFendro, startSong, test, withoutGuide } from './support/test';
+import { demoTakes } from './support/demo';
+import { draftBand, expect, further, notice, openFendro, startSong, test, withoutGuide } from './support/test';
 
 const NEW_SONG = { title: 'Night Watch', key: 'D', scale: 'Minor', style: 'Folk', metre: '4/4', tempo: '92' };
 
@@ -235,7 +236,7 @@ test('a damaged song is told with every way on, and never bars the way', async (
       .map((key) => key.split('/')[1]);
     await damage(page, new RegExp(`body/${records[`song/${id}/current`] as number}$`), { weather: 'fine' });
     await page.reload();
-    await expect(page.getByText('The last state of this song could not be read')).toBeVisible();
+    await expect(notice(page, 'The last state of this song could not be read')).toBeVisible();
     await expect(page.getByLabel('Song title')).toHaveValue('Older');
   });
 
@@ -266,13 +267,14 @@ test('a damaged song is told with every way on, and never bars the way', async (
 test('a database that is deleted under an open song gets it whole again, and that is told', async ({ page }) => {
   await withoutGuide(page);
   await openFendro(page);
-  await saved(page);
-  const before = Object.keys(await storedSongs(page)).filter((key) => key.includes('/take/')).length;
+  const storedTakes = async (): Promise<number> =>
+    Object.keys(await storedSongs(page)).filter((key) => key.includes('/take/')).length;
+  await expect.poll(storedTakes).toBe(demoTakes().length);
   await deleteDatabase(page);
   await rename(page, 'Rescued');
   await expect(page.getByText('It was written whole again')).toBeVisible();
   await saved(page);
-  expect(Object.keys(await storedSongs(page)).filter((key) => key.includes('/take/'))).toHaveLength(before);
+  expect(await storedTakes()).toBe(demoTakes().length);
   await page.reload();
   await expect(page.getByLabel('Song title')).toHaveValue('Rescued');
 });
@@ -375,11 +377,11 @@ test('a second tab reads without touching: takes, names and the shelf of the fir
     await expect(second.getByRole('region', { name: 'Sheet' })).toBeVisible();
     await second.getByRole('link', { name: 'Songs' }).click();
     await second.getByRole('button', { name: `Delete ${NEW_SONG.title}` }).click();
-    await expect(second.getByText(/could not be deleted: It is open in another tab/)).toBeVisible();
+    await expect(notice(second, /could not be deleted: It is open in another tab/)).toBeVisible();
     await second.getByRole('button', { name: `Rename ${NEW_SONG.title}` }).click();
     await second.getByLabel(`New title for ${NEW_SONG.title}`).fill('Stolen');
     await second.keyboard.press('Enter');
-    await expect(second.getByText(/could not be renamed: It is open in another tab/)).toBeVisible();
+    await expect(notice(second, /could not be renamed: It is open in another tab/)).toBeVisible();
     await second.getByRole('button', { name: `Duplicate ${NEW_SONG.title}`, exact: true }).click();
     await expect(second.getByRole('button', { name: `${NEW_SONG.title} (copy)`, exact: true })).toBeVisible();
   });
@@ -389,7 +391,7 @@ test('a second tab reads without touching: takes, names and the shelf of the fir
     for (const tab of [page, second]) {
       await focusOn(tab, 'Melody');
       await further(tab, 'Save as a phrase');
-      await expect(tab.getByText(/Saved among your phrases/)).toBeVisible();
+      await expect(notice(tab, /Saved among your phrases/)).toBeVisible();
     }
     await page.reload();
     await focusOn(page, 'Melody');

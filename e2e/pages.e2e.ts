@@ -161,6 +161,17 @@ test('sections move, repeat and go by keyboard, and F6 goes round the regions', 
   await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+z');
   await expect.poll(names).toEqual(['Intro', 'Verse', 'Chorus', 'Verse', 'Chorus', 'Bridge', 'Chorus', 'Outro']);
+  const [intro, chorus] = [/^Intro/, /^Chorus, 8 bars, 3/].map((name) => order.getByRole('button', { name }));
+  // What drags is fetched when the pointer comes near, or before.
+  await expect(async () => {
+    await intro!.hover();
+    await page.mouse.down();
+    for (const x of [100, 120]) await chorus!.hover({ position: { x, y: 20 }, force: true });
+    await expect(page.locator('.cdk-drag-placeholder')).toBeVisible({ timeout: 500 });
+  }).toPass();
+  await page.mouse.up();
+  await expect.poll(names).toEqual(['Verse', 'Chorus', 'Intro', 'Verse', 'Chorus', 'Bridge', 'Chorus', 'Outro']);
+  await page.keyboard.press('Control+z');
   await order.getByRole('button', { name: /^Intro/ }).focus();
   for (const region of ['Sheet', 'Bench']) {
     await page.keyboard.press('F6');

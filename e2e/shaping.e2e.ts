@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { loudness } from './support/recorder';
 import { readWithMido, saveFile } from './support/midi';
-import { expect, find, further, openFendro, test, withoutGuide } from './support/test';
+import { expect, find, further, notice, openFendro, test, withoutGuide } from './support/test';
 
 const bench = (page: Page) => page.getByRole('complementary', { name: 'Bench' });
 const takes = (page: Page) => bench(page).getByRole('listbox', { name: 'Takes' });
@@ -164,7 +164,7 @@ test('a take becomes a phrase of one’s own, is found in another song, and its 
   await further(page, 'Show note roles');
   await expect(bench(page).getByRole('list', { name: 'Signs in the pictures' })).toContainText('passing');
   await further(page, 'Save as a phrase');
-  await expect(page.getByText('Saved among your phrases')).toBeVisible();
+  await expect(notice(page, 'Saved among your phrases')).toBeVisible();
   await view(page, /^Chorus, 8 bars, 3/);
   await part(page, 'Guitar').click();
   await page.getByRole('button', { name: 'Phrases', exact: true }).click();

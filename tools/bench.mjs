@@ -49,7 +49,7 @@ const server = spawn(process.execPath, ['tools/run.mjs', 'server/main.ts'], {
   stdio: ['ignore', 'pipe', 'inherit'],
 });
 await new Promise((resolve) => server.stdout.once('data', resolve));
-const browser = await measureBrowser(`http://localhost:${port}`).finally(() => server.kill('SIGTERM'));
+const browser = await measureBrowser(`http://localhost:${port}`, root).finally(() => server.kill('SIGTERM'));
 
 const rows = [
   ...Object.entries(times).map(([what, ms]) => [

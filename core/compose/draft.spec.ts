@@ -10,7 +10,8 @@ import { readChord } from '../theory/read-chord';
 import { spanAt } from './context';
 import { attemptsAt } from './stages';
 import { draft, type DraftRequest } from './draft';
-import { draftTakes, featuresOf, printFor, type DraftedTake } from './takes';
+import { printFor } from './print';
+import { draftTakes, featuresOf, type DraftedTake } from './takes';
 import { distance } from '../study/features';
 import { rounds } from '../testing/rounds';
 

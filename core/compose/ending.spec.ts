@@ -10,7 +10,8 @@ import { scoreWith } from '../testing/scores';
 import { chordMask } from '../theory/chord';
 import { barTicks, METRES } from '../theory/metre';
 import { inMask, pitchClassOf } from '../theory/pitch';
-import { ENDING_NAMES, endSong } from './ending';
+import { endSong } from './ending';
+import { ENDING_NAMES } from './ending-names';
 import { rounds } from '../testing/rounds';
 
 const scales = ['major', 'minor', 'dorian', 'mixolydian', 'harmonic-minor', 'phrygian'];

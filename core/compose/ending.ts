@@ -15,6 +15,7 @@ import {
   type Take,
   type OccurrenceId,
 } from '../song/schema';
+import { ENDING_NAMES } from './ending-names';
 import { newSection } from '../styles/band';
 import { DRUM_KEYS, type Ending } from '../song/style';
 import { styleIn } from '../styles/styles';
@@ -29,17 +30,6 @@ import { isDeadEnd } from '../trellis/trellis';
 import { plainHarmony } from './harmony/progression';
 import { voiceChords, type VoicingWish } from '../voicing/voicing';
 import { voicedTake, chordsTake } from '../song/take';
-
-/** What each ending is called, and the bars that it takes. */
-export const ENDING_NAMES: Readonly<Record<Ending, { readonly name: string; readonly bars: 1 | 2 }>> = {
-  held: { name: 'last chord held', bars: 1 },
-  stop: { name: 'short stop', bars: 1 },
-  rolled: { name: 'last chord rolled out', bars: 2 },
-  cadence: { name: 'dominant, then home', bars: 2 },
-  plagal: { name: 'fourth, then home', bars: 2 },
-  turn: { name: 'two, five and home', bars: 2 },
-  tag: { name: 'struck out on the beats', bars: 2 },
-};
 
 /** A chord of an ending and when everybody strikes it. */
 interface Stroke {

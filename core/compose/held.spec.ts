@@ -9,7 +9,8 @@ import { range } from '../theory/units';
 import { draft, keepsOf, type DraftRequest } from './draft';
 import { barAt, strokesOf } from './held';
 import { attemptsAt, nextAttempt, streamsOf } from './stages';
-import { draftTakes, featuresOf, printFor } from './takes';
+import { printFor } from './print';
+import { draftTakes, featuresOf } from './takes';
 import { distance } from '../study/features';
 import { midpoint } from './choose';
 

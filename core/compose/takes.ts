@@ -1,10 +1,9 @@
-import type { Aspect, Asking, Attempts } from '../song/schema';
-import { range } from '../theory/units';
+import type { Attempts } from '../song/schema';
 import { chordFeatures, noteFeatures, type Features } from '../study/features';
 import { barTicks } from '../theory/metre';
 import { FarthestFirst, midpoint, NearestFirst, type Picker } from './choose';
 import type { Blamed } from './context';
-import { barAt } from './held';
+import { printFor } from './print';
 import { attemptsAt } from './stages';
 import { nearestBrief, type NearestBrief } from './nearest';
 import { draft, type Content, type Draft, type DraftRequest } from './draft';
@@ -25,32 +24,6 @@ const PATIENCE = 48;
 
 /** Draws that must fail before anything is called impossible. */
 const UNLUCKY = 8;
-
-/**
- * What an asking leaves free, of notes or chords, as text; equal texts are equal takes. Velocities are dynamics and make
- * a take new only where nothing else is free.
- *
- * @returns gives the text of anything that was drafted or shown for the asking's line
- */
-export function printFor({ holds = [], bars, ground }: Asking): (content: Content) => string {
-  const bar = barTicks(ground.metre);
-  const isHeld = (of: number, aspects: readonly Aspect[]): boolean =>
-    aspects.every((aspect) => holds.some((hold) => hold.bars.includes(of) && hold.aspects.includes(aspect)));
-  const all = range(bars);
-  const onlyDynamics = all.every((of) => isHeld(of, ['rhythm', 'pitch']));
-  const free = new Set(all.filter((of) => !isHeld(of, onlyDynamics ? ['dynamics'] : ['rhythm', 'pitch'])));
-  return (content) =>
-    content.of === 'part'
-      ? content.notes
-          .filter(({ start }) => free.has(barAt(start, bar)))
-          .map(({ start, duration, pitch, velocity }) => [start, duration, pitch, ...(onlyDynamics ? [velocity] : [])])
-          .join(';')
-      : content.chords
-          .map(({ start, duration, chord }) =>
-            [start, duration, chord ? `${chord.root} ${chord.tones.join(' ')} ${chord.bass}` : ''].join(),
-          )
-          .join(';');
-}
 
 export function featuresOf(content: Content, length: number, bar: number): Features {
   return content.of === 'part' ? noteFeatures(content.notes, length, bar) : chordFeatures(content.chords, length, bar);

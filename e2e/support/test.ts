@@ -66,6 +66,10 @@ export async function find(page: Page, field: Locator, name: string): Promise<vo
   await expect(field).toHaveValue(name);
 }
 
+/** A notice that is open. The announcer says it too, which nobody sees. */
+export const notice = (page: Page, text: string | RegExp): Locator =>
+  page.getByRole('list', { name: 'Messages' }).getByText(text);
+
 /** Does something of the menu that stands beside the verdict on a take. */
 export async function further(page: Page, name: string): Promise<void> {
   await page.getByRole('button', { name: 'Further for takes' }).click();

@@ -1,6 +1,5 @@
 import { computed, inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { endSong } from '@fendro/core/compose/ending';
 import { freeName, nameOfKind } from '@fendro/core/song/edit';
 import { ENERGY_SHAPES, shapedEnergy } from '@fendro/core/song/energy';
 import { LIMITS } from '@fendro/core/song/limits';
@@ -69,8 +68,9 @@ export class ArrangementDesk {
     if (to >= 0 && to < this.placed().length) this.store.dispatch(ScoreActions.occurrenceMoved({ occurrence, to }));
   }
 
-  /** Adds an ending that every part plays, after the last section. */
-  end(ending: Ending): void {
+  /** Adds an ending that every part plays, after the last section. What drafts it is fetched when it is asked for. */
+  async end(ending: Ending): Promise<void> {
+    const { endSong } = await import('@fendro/core/compose/ending');
     const score = this.ownScore();
     const ended = score ? endSong(score, this.takes(), ending, newId) : null;
     if (ended)

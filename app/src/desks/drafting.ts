@@ -1,7 +1,7 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { nextAttempt } from '@fendro/core/compose/stages';
-import { printFor } from '@fendro/core/compose/takes';
+import { printFor } from '@fendro/core/compose/print';
 import { sectionTicks, soundingId } from '@fendro/core/song/resolve';
 import { LIMITS } from '@fendro/core/song/limits';
 import { surplusTakes, unheardTakes } from '@fendro/core/song/prune';

@@ -1,6 +1,5 @@
 import { inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { readMidi } from '@fendro/core/files/midi-read';
 import { scoreProblem } from '@fendro/core/song/check';
 import { withFreshSections } from '@fendro/core/song/fresh-sections';
 import { LIMITS, shortened, withEnding } from '@fendro/core/song/limits';
@@ -54,7 +53,8 @@ function remarkOn({ setAside, older = false }: Shown): string | null {
 const looksLikeMidi = (bytes: Uint8Array): boolean => String.fromCharCode(...bytes.subarray(0, 4)) === 'MThd';
 
 /** MIDI files are no songs of Fendro's; what is said depends on whether the file is sound. */
-function midiInstead(bytes: Uint8Array): Extract<Result, { ok: false }> {
+async function midiInstead(bytes: Uint8Array): Promise<Extract<Result, { ok: false }>> {
+  const { readMidi } = await import('@fendro/core/files/midi-read');
   const reading = readMidi(bytes);
   if (!reading.ok) return { ok: false, reason: reading.reason };
   const { tracks, tempo } = reading.file;

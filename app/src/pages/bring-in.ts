@@ -10,19 +10,8 @@ import {
 } from '@angular/core';
 import { sortedBy } from '../ui/sorted-by';
 import { SCALE_CHOICES, tonicChoices } from '../ui/ground-choices';
-import {
-  MatCell,
-  MatCellDef,
-  MatColumnDef,
-  MatHeaderCell,
-  MatHeaderCellDef,
-  MatHeaderRow,
-  MatHeaderRowDef,
-  MatRow,
-  MatRowDef,
-  MatTable,
-} from '@angular/material/table';
-import { MatSort, MatSortHeader, type Sort } from '@angular/material/sort';
+import { MatTableModule } from '@angular/material/table';
+import { MatSortModule, type Sort } from '@angular/material/sort';
 import { MatRadioButton, MatRadioGroup } from '@angular/material/radio';
 import { MatCheckbox } from '@angular/material/checkbox';
 import { FindField } from '../ui/fields/find-field';
@@ -82,18 +71,8 @@ const PITCHED_ROLES: readonly Choice<string>[] = ROLES.filter((role) => !isDrumR
     MatCheckbox,
     MatRadioGroup,
     MatRadioButton,
-    MatSort,
-    MatSortHeader,
-    MatTable,
-    MatColumnDef,
-    MatHeaderCell,
-    MatHeaderCellDef,
-    MatCell,
-    MatCellDef,
-    MatHeaderRow,
-    MatHeaderRowDef,
-    MatRow,
-    MatRowDef,
+    MatSortModule,
+    MatTableModule,
   ],
   templateUrl: './bring-in.html',
   styleUrls: ['./pages.scss', './bring-in.scss'],

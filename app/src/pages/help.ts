@@ -1,6 +1,7 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { afterRenderEffect, ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
 import { MatButton } from '@angular/material/button';
-import { Router } from '@angular/router';
+import { ActivatedRoute, Router } from '@angular/router';
 import { KeyTable } from '../commands/key-table';
 import { Guide } from '../desks/guide';
 import { OwnKeys } from './own-keys';
@@ -16,6 +17,16 @@ import { OwnKeys } from './own-keys';
 export class Help {
   private readonly guide = inject(Guide);
   private readonly router = inject(Router);
+  private readonly fragment = toSignal(inject(ActivatedRoute).fragment);
+
+  constructor() {
+    // To the part of the page that a link names: the page scrolls inside its frame, where the browser does not look.
+    afterRenderEffect(() => {
+      const part = document.getElementById(this.fragment() ?? '');
+      part?.scrollIntoView();
+      part?.focus({ preventScroll: true });
+    });
+  }
 
   protected takeUpGuide(): void {
     this.guide.resume();

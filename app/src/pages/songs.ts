@@ -2,20 +2,9 @@ import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
 import { sortedBy } from '../ui/sorted-by';
 import { METRE_CHOICES, SCALE_CHOICES, TEMPO_BOUNDS, TEMPO_TOLD, tonicChoices } from '../ui/ground-choices';
-import {
-  MatCell,
-  MatCellDef,
-  MatColumnDef,
-  MatHeaderCell,
-  MatHeaderCellDef,
-  MatHeaderRow,
-  MatHeaderRowDef,
-  MatRow,
-  MatRowDef,
-  MatTable,
-} from '@angular/material/table';
+import { MatTableModule } from '@angular/material/table';
 import { ReactiveFormsModule, FormControl, FormGroup } from '@angular/forms';
-import { MatSort, MatSortHeader, type Sort } from '@angular/material/sort';
+import { MatSortModule, type Sort } from '@angular/material/sort';
 import { MatInput } from '@angular/material/input';
 import { MatFormField } from '@angular/material/form-field';
 import { FileButton } from '../ui/fields/file-button';
@@ -57,19 +46,9 @@ import { inWords } from '../ui/in-words';
     FileButton,
     MatFormField,
     MatInput,
-    MatSort,
-    MatSortHeader,
+    MatSortModule,
+    MatTableModule,
     ReactiveFormsModule,
-    MatTable,
-    MatColumnDef,
-    MatHeaderCell,
-    MatHeaderCellDef,
-    MatCell,
-    MatCellDef,
-    MatHeaderRow,
-    MatHeaderRowDef,
-    MatRow,
-    MatRowDef,
   ],
   templateUrl: './songs.html',
   styleUrls: ['./pages.scss', './songs.scss'],

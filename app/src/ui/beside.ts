@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  input,
+  output,
+  viewChild,
+} from '@angular/core';
 import { MatIconButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
 
@@ -9,7 +17,7 @@ import { MatIcon } from '@angular/material/icon';
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [MatIcon, MatIconButton],
   template: `
-    <section [attr.aria-label]="label()">
+    <section #sheet tabindex="-1" [attr.aria-label]="label()">
       <header>
         <h3>{{ label() }}</h3>
         <button matIconButton class="small" [attr.aria-label]="back()" (click)="closed.emit()">
@@ -32,6 +40,9 @@ import { MatIcon } from '@angular/material/icon';
       border: 1px solid var(--edge);
       border-radius: var(--corner);
       box-shadow: var(--shadow);
+    }
+    section:focus-visible {
+      outline: none;
     }
     section {
       flex: 1;
@@ -69,6 +80,14 @@ export class Beside {
   /** What its way out is called. */
   readonly back = input('Close');
   readonly closed = output();
+  private readonly sheet = viewChild.required<ElementRef<HTMLElement>>('sheet');
+
+  constructor() {
+    // Opened by keys, it takes the focus along; a hand on the mouse stays where it listens.
+    afterNextRender(() => {
+      if (document.activeElement?.matches(':focus-visible')) this.sheet().nativeElement.focus();
+    });
+  }
 
   protected leave(event: Event): void {
     event.preventDefault();

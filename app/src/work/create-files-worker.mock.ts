@@ -1,4 +1,4 @@
-import { expose, type Endpoint } from 'comlink';
+import { expose } from 'comlink';
 import { filesWork } from './files-work';
 
 /** One end of a line between page and worker, both in the same thread. */
@@ -20,6 +20,6 @@ export function createFilesWorker(): Worker {
   const [page, worker] = [new Line(), new Line()];
   page.other = worker;
   worker.other = page;
-  expose(filesWork, worker as unknown as Endpoint);
+  expose(filesWork, worker);
   return page as unknown as Worker;
 }

@@ -1,12 +1,14 @@
 import { TestBed } from '@angular/core/testing';
 import { chosenMusic, handOver } from '@fendro/core/files/hand-over';
+import { utf8 } from '@fendro/core/files/text';
 import { SMALL } from '../testing/view';
 import * as workers from './create-files-worker';
 import { FilesClient } from './files-client';
 
 describe('the work on files', () => {
   const client = (): FilesClient => TestBed.inject(FilesClient);
-  const bytesOf = (data: unknown): Uint8Array => new Uint8Array(Buffer.from(JSON.stringify(data)));
+  const bytesOfText = (text: string): Uint8Array => Uint8Array.from(utf8(text));
+  const bytesOf = (data: unknown): Uint8Array => bytesOfText(JSON.stringify(data));
   const music = chosenMusic(SMALL.score, SMALL.takes);
   const wish = { human: true, apart: false };
 
@@ -24,14 +26,14 @@ describe('the work on files', () => {
   it('hands on what is no song as it is, and nothing of what is no JSON', async () => {
     for (const other of [7, 'rain', [1], { ledger: 3 }, { ledger: { takes: [] } }])
       expect(await client().readSong(bytesOf(other))).toEqual(other);
-    expect(await client().readSong(new Uint8Array(Buffer.from('{ fog')))).toBeNull();
+    expect(await client().readSong(bytesOfText('{ fog'))).toBeNull();
   });
 
   it('writes the same files as here, and packs them', async () => {
     const handed = await client().handOver(music, wish);
     expect(handed).toEqual(handOver(music, wish));
     const zip = await client().zip(handed.files.map(({ delivery }) => delivery));
-    expect([...zip.slice(0, 2)]).toEqual([...Buffer.from('PK')]);
+    expect([...zip.slice(0, 2)]).toEqual([...bytesOfText('PK')]);
   });
 
   it('ends its worker with the answer, when it is given up and when it breaks', async () => {

@@ -101,37 +101,43 @@ import { chosenId } from '@fendro/core/song/section';
           </p>
         }
         @if (drums()) {
-          <fd-tabs label="Drums" [tabs]="drumTabs" [current]="drumTab()" (opened)="drumTab.set($event)">
-            @switch (drumTab()) {
-              @case ('takes') {
-                <ng-container [ngTemplateOutlet]="takes" />
-              }
-              @case ('fills') {
-                @defer (on immediate) {
-                  <fd-fills-panel />
+          @defer (on immediate) {
+            <fd-tabs label="Drums" [tabs]="drumTabs" [current]="drumTab()" (opened)="drumTab.set($event)">
+              @switch (drumTab()) {
+                @case ('takes') {
+                  <ng-container [ngTemplateOutlet]="takes" />
+                }
+                @case ('fills') {
+                  @defer (on immediate) {
+                    <fd-fills-panel />
+                  }
+                }
+                @case ('kit') {
+                  @defer (on immediate) {
+                    <fd-kit-panel />
+                  }
                 }
               }
-              @case ('kit') {
-                @defer (on immediate) {
-                  <fd-kit-panel />
-                }
-              }
-            }
-          </fd-tabs>
+            </fd-tabs>
+          }
         } @else {
           <ng-container [ngTemplateOutlet]="takes" />
         }
       } @else if (section(); as section) {
-        <fd-harmony-bench>
-          <fd-harmony-brief [section]="section" />
-          <ng-container [ngTemplateOutlet]="takes" />
-        </fd-harmony-bench>
+        @defer (on immediate) {
+          <fd-harmony-bench>
+            <fd-harmony-brief [section]="section" />
+            <ng-container [ngTemplateOutlet]="takes" />
+          </fd-harmony-bench>
+        }
       }
       <ng-template #takes>
         <div class="draft">
           @if (drafting.busy()) {
             <button matButton="outlined" fdRuns="take.cancel"><mat-icon svgIcon="close" />Cancel</button>
-            <mat-progress-bar [value]="100 * drafting.share()" [attr.aria-label]="'Drafting ' + drafting.now()" />
+            @defer (on immediate) {
+              <mat-progress-bar [value]="100 * drafting.share()" [attr.aria-label]="'Drafting ' + drafting.now()" />
+            }
             <span class="quiet">{{ drafting.now() }}</span>
           } @else {
             <button matButton="filled" fdRuns="take.draft">Draft takes</button>

@@ -1,4 +1,3 @@
-import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import {
   afterNextRender,
   afterRenderEffect,
@@ -15,7 +14,7 @@ import { MatIcon } from '@angular/material/icon';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
-import { ENDING_NAMES } from '@fendro/core/compose/ending';
+import { ENDING_NAMES } from '@fendro/core/compose/ending-names';
 import { ENERGY_SHAPES } from '@fendro/core/song/energy';
 import { nameOfKind } from '@fendro/core/song/edit';
 import { isDrumRole } from '@fendro/core/song/roles';
@@ -32,15 +31,14 @@ import { SessionActions, sessionFeature } from '../store/session';
 import { EnergyStrip } from './energy-strip';
 import { MovingMark } from '../ui/moving-mark';
 import { NotePicture, shapeOf } from '../ui/note-picture';
+import { Sortable, type Moved } from '../ui/sortable';
 
 /** The sections in the order in which they are played, as wide as they are long, with a glance at what each holds. */
 @Component({
   selector: 'fd-running-order',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
-    CdkDropList,
-    CdkDrag,
-    CdkDragHandle,
+    Sortable,
     EnergyStrip,
     MatMenu,
     MatMenuItem,
@@ -146,7 +144,8 @@ export class RunningOrder {
     if (next) this.look(next);
   }
 
-  protected dropped({ item, currentIndex }: CdkDragDrop<Placed[]>): void {
-    this.desk.move((item.data as Placed).occurrence.id, currentIndex);
+  protected dropped({ from, to }: Moved): void {
+    const place = this.placed()[from];
+    if (place) this.desk.move(place.occurrence.id, to);
   }
 }

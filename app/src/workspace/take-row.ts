@@ -1,17 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatIcon } from '@angular/material/icon';
 import { Store } from '@ngrx/store';
-import { deliverTake } from '@fendro/core/files/deliver';
 import { fittedNotes } from '@fendro/core/song/follow-chords';
 import { groundOf, keyOf } from '@fendro/core/song/ground';
 import { isDrumRole, isLine } from '@fendro/core/song/roles';
 import type { ChordSpan, Note, Take } from '@fendro/core/song/schema';
 import { noteRoles, type NoteRole } from '@fendro/core/study/note-roles';
 import { AuditionDesk } from '../desks/audition-desk';
+import { DragOut } from '../desks/drag-out';
 import { selectBar, selectChords, selectGround, selectMusic, selectPart, selectSection } from '../store/selectors';
 import { sessionFeature } from '../store/session';
 import { ChordSymbol } from '../ui/chord-symbol';
-import { downloadAddress } from '../ui/download';
 import { NotePicture, shapeOf } from '../ui/note-picture';
 import { sayTake } from '../ui/spoken';
 
@@ -37,7 +36,7 @@ const NO_ROLES: readonly NoteRole[] = [];
     '[attr.aria-posinset]': 'place()',
     '[attr.aria-setsize]': 'count()',
     '[draggable]': "take().of === 'part'",
-    '(dragstart)': 'dragOut($event)',
+    '(dragstart)': 'out.start($event, music(), take())',
   },
 })
 export class TakeRow {
@@ -48,7 +47,8 @@ export class TakeRow {
   readonly place = input.required<number>();
   /** How many takes there are. */
   readonly count = input.required<number>();
-  private readonly music = this.store.selectSignal(selectMusic);
+  protected readonly out = inject(DragOut);
+  protected readonly music = this.store.selectSignal(selectMusic);
   private readonly section = this.store.selectSignal(selectSection);
   private readonly ground = this.store.selectSignal(selectGround);
   private readonly rolesShown = this.store.selectSignal(sessionFeature.selectRolesShown);
@@ -85,17 +85,4 @@ export class TakeRow {
       (lines[Math.floor(span.start / (BARS_IN_LINE * this.bar()))] ??= []).push(span);
     return lines.filter((line) => line.length > 0);
   });
-
-  /** A take's picture dragged out of the window arrives elsewhere as a MIDI file. */
-  protected dragOut(event: DragEvent): void {
-    const [music, take] = [this.music(), this.take()];
-    const file = music && take.of === 'part' ? deliverTake(music, take) : null;
-    if (!file || !event.dataTransfer) {
-      event.preventDefault();
-      return;
-    }
-    event.dataTransfer.effectAllowed = 'copy';
-    event.dataTransfer.setData('DownloadURL', `audio/midi:${file.name}:${downloadAddress(file.bytes, 'audio/midi')}`);
-    event.dataTransfer.setData('text/plain', file.name);
-  }
 }

@@ -3,6 +3,7 @@ import { Store } from '@ngrx/store';
 import { Mishaps } from '../store/mishaps';
 import { selectScore, selectSong } from '../store/selectors';
 import { sessionFeature } from '../store/session';
+import { DragOut } from '../desks/drag-out';
 import { Dialogs } from '../commands/dialogs';
 import { warmUpDrawers } from '../drawers/registry';
 import { whenIdle } from '../ui/when-idle';
@@ -111,6 +112,7 @@ export class Workspace {
         this.benchThere.set(true);
       });
     });
+    inject(DragOut).warmUp();
     const dialogs = inject(Dialogs);
     afterNextRender(() => {
       whenIdle(() => {

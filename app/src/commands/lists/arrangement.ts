@@ -1,6 +1,6 @@
 import { inject } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { ENDING_NAMES } from '@fendro/core/compose/ending';
+import { ENDING_NAMES } from '@fendro/core/compose/ending-names';
 import { nameOfKind } from '@fendro/core/song/edit';
 import { ENERGY_SHAPES } from '@fendro/core/song/energy';
 import { SECTION_KINDS } from '@fendro/core/song/schema';
@@ -63,7 +63,7 @@ export function arrangementCommands(): readonly Command[] {
       keys: [],
       enabled: () => !desk.sectionsFull(),
       run: () => {
-        desk.end(ending);
+        void desk.end(ending);
       },
     })),
     ...ENERGY_SHAPES.map((shape) => ({

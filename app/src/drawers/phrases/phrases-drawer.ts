@@ -9,11 +9,11 @@ import { ENGINE } from '@fendro/core/compose/engine';
 import { listed } from '@fendro/core/compose/own-phrases';
 import { AS_IT_IS, type Phrase, type PhraseTurn } from '@fendro/core/compose/phrase';
 import { allPhrases, findPhrases, phrasesLike, playPhrase } from '@fendro/core/compose/phrases';
-import { deliverTake } from '@fendro/core/files/deliver';
 import { sectionTicks, soundingId } from '@fendro/core/song/resolve';
 import { isDrumRole } from '@fendro/core/song/roles';
 import { HARMONY, type Note, type PartTake } from '@fendro/core/song/schema';
 import { Playback } from '../../sound/playback';
+import { DragOut } from '../../desks/drag-out';
 import { HarmonyDesk } from '../../desks/harmony-desk';
 import { newId } from '../../store/ids';
 import {
@@ -28,7 +28,6 @@ import {
 } from '../../store/selectors';
 import { Shelf } from '../../store/shelf';
 import { TakeActions } from '../../store/song.actions';
-import { downloadAddress } from '../../ui/download';
 import { HeardList, HeardOption } from '../../ui/heard-list';
 import { NotePicture, shapeOf } from '../../ui/note-picture';
 import { voicedTake } from '@fendro/core/song/take';
@@ -62,6 +61,7 @@ export class PhrasesDrawer {
   private readonly store = inject(Store);
   private readonly desk = inject(HarmonyDesk);
   private readonly playback = inject(Playback);
+  private readonly out = inject(DragOut);
   protected readonly shelf = inject(Shelf);
   private readonly score = this.store.selectSignal(selectOwnScore);
   private readonly ground = this.store.selectSignal(selectGround);
@@ -279,14 +279,6 @@ export class PhrasesDrawer {
 
   /** A phrase's picture dragged out of the window arrives elsewhere as a MIDI file. */
   protected dragOut(event: DragEvent, picture: Picture): void {
-    const music = this.music();
-    const take = this.takeOf(picture);
-    const file = music && take ? deliverTake(music, take) : null;
-    if (!file || !event.dataTransfer) {
-      event.preventDefault();
-      return;
-    }
-    event.dataTransfer.effectAllowed = 'copy';
-    event.dataTransfer.setData('DownloadURL', `audio/midi:${file.name}:${downloadAddress(file.bytes, 'audio/midi')}`);
+    this.out.start(event, this.music(), this.takeOf(picture));
   }
 }

@@ -16,7 +16,7 @@ import { MatInput } from '@angular/material/input';
 import { MatFormField } from '@angular/material/form-field';
 import { MatButton } from '@angular/material/button';
 import { Store } from '@ngrx/store';
-import { ENDING_NAMES } from '@fendro/core/compose/ending';
+import { ENDING_NAMES } from '@fendro/core/compose/ending-names';
 import { COLOURINGS } from '@fendro/core/song/schema';
 import { ENDINGS, type Style } from '@fendro/core/song/style';
 import { bandOf } from '@fendro/core/styles/band';

@@ -1,0 +1,33 @@
+import { Injectable } from '@angular/core';
+import type { deliverTake } from '@fendro/core/files/deliver';
+import type { Music } from '@fendro/core/song/resolve';
+import type { Take } from '@fendro/core/song/schema';
+import { downloadAddress } from '../ui/download';
+import { whenIdle } from '../ui/when-idle';
+
+/** Pictures of music that are dragged out of the window and arrive elsewhere as MIDI files. */
+@Injectable({ providedIn: 'root' })
+export class DragOut {
+  private deliver: typeof deliverTake | null = null;
+
+  /** Fetches what writes files, since a drag cannot wait for it. */
+  warmUp(): void {
+    whenIdle(() => {
+      void import('@fendro/core/files/deliver').then((module) => {
+        this.deliver = module.deliverTake;
+      });
+    });
+  }
+
+  /** Lets a drag carry a take's file; ends the drag where there is none. */
+  start(event: DragEvent, music: Music | null, take: Take | null): void {
+    const file = music && take?.of === 'part' ? (this.deliver?.(music, take) ?? null) : null;
+    if (!file || !event.dataTransfer) {
+      event.preventDefault();
+      return;
+    }
+    event.dataTransfer.effectAllowed = 'copy';
+    event.dataTransfer.setData('DownloadURL', `audio/midi:${file.name}:${downloadAddress(file.bytes, 'audio/midi')}`);
+    event.dataTransfer.setData('text/plain', file.name);
+  }
+}
