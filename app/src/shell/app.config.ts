@@ -23,7 +23,10 @@ type Page = Pick<Route, 'title' | 'loadComponent'>;
 const PAGES: Readonly<Record<PageAddress, Page>> = {
   songs: { title: 'Songs – Fendro', loadComponent: () => import('../pages/songs').then((m) => m.Songs) },
   deliver: { title: 'Deliver – Fendro', loadComponent: () => import('../pages/deliver').then((m) => m.Deliver) },
-  'bring-in': { title: 'Bring in – Fendro', loadComponent: () => import('../pages/bring-in').then((m) => m.BringIn) },
+  'bring-in': {
+    title: 'Bring in – Fendro',
+    loadComponent: () => import('../pages/bring-in/bring-in').then((m) => m.BringIn),
+  },
   parts: { title: 'Small parts – Fendro', loadComponent: () => import('../pages/parts/parts').then((m) => m.Parts) },
   help: { title: 'Help – Fendro', loadComponent: () => import('../pages/help').then((m) => m.Help) },
 };

@@ -8,7 +8,16 @@ function* counted(steps: number, each: () => void): Generator<void, number> {
   return steps;
 }
 
+/** Answers a message a task later, as a browser's does. */
+class Channel {
+  readonly port1: { onmessage: (() => void) | null; close: () => void } = { onmessage: null, close: () => undefined };
+  readonly port2 = { postMessage: () => setTimeout(() => this.port1.onmessage?.()) };
+}
+
 describe('work in slices', () => {
+  beforeEach(() => {
+    Object.assign(globalThis, { MessageChannel: Channel });
+  });
   afterEach(() => {
     jest.restoreAllMocks();
   });

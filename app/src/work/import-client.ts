@@ -20,8 +20,9 @@ const TIME_LIMIT_MS = 8000;
 /** The page's side of the import worker: one worker for each question, ended when it has answered or takes too long. */
 @Injectable({ providedIn: 'root' })
 export class ImportClient {
-  async read(bytes: Uint8Array): Promise<ImportAnswer> {
-    const message = await this.ask({ kind: 'read', bytes });
+  /** @param given  up: the worker is ended, and the answer is a refusal that nobody needs to see */
+  async read(bytes: Uint8Array, given?: AbortSignal): Promise<ImportAnswer> {
+    const message = await this.ask({ kind: 'read', bytes }, given);
     if (message.kind === 'found') return { ok: true, found: { file: message.file, keys: message.keys } };
     return { ok: false, reason: message.kind === 'refused' ? message.reason : 'This file could not be read.' };
   }
@@ -36,7 +37,7 @@ export class ImportClient {
     return message.kind === 'chords' ? message.chords : null;
   }
 
-  private ask(question: ToImportWorker): Promise<FromImportWorker> {
+  private ask(question: ToImportWorker, given?: AbortSignal): Promise<FromImportWorker> {
     return new Promise((resolve) => {
       let worker: Worker | undefined;
       const end = (answer: FromImportWorker): void => {
@@ -50,6 +51,9 @@ export class ImportClient {
       const fail = (why: string): void => {
         end({ kind: 'refused', reason: `This file could not be read: ${why}` });
       };
+      given?.addEventListener('abort', () => {
+        end({ kind: 'refused', reason: 'Reading this file was given up.' });
+      });
       try {
         worker = createImportWorker();
         worker.addEventListener('message', ({ data }: MessageEvent<unknown>) => {

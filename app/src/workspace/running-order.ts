@@ -29,6 +29,7 @@ import { Playback } from '../sound/playback';
 import { selectMusic, selectPlaced, selectView } from '../store/selectors';
 import { SessionActions, sessionFeature } from '../store/session';
 import { EnergyStrip } from './energy-strip';
+import { growing } from '../ui/growing';
 import { MovingMark } from '../ui/moving-mark';
 import { NotePicture, shapeOf } from '../ui/note-picture';
 import { Sortable, type Moved } from '../ui/sortable';
@@ -59,6 +60,7 @@ export class RunningOrder {
   private readonly playback = inject(Playback);
   private readonly music = this.store.selectSignal(selectMusic);
   protected readonly placed = this.store.selectSignal(selectPlaced);
+  protected readonly shownPlaces = growing(this.placed, 4, ({ occurrence }) => occurrence.id);
   protected readonly view = this.store.selectSignal(selectView);
   private readonly looping = this.store.selectSignal(sessionFeature.selectLooping);
   protected readonly desk = inject(ArrangementDesk);

@@ -48,6 +48,7 @@ import {
 } from '../store/selectors';
 import { SessionActions, sessionFeature } from '../store/session';
 import { ScoreActions } from '../store/song.actions';
+import { growing } from '../ui/growing';
 import { MovingMark } from '../ui/moving-mark';
 import { NotePicture } from '../ui/note-picture';
 import { sameItems } from '../ui/same-items';
@@ -120,6 +121,8 @@ export class Sheet {
     const [section, score] = [this.section(), this.score()];
     return section && score ? systemsOf(section, score) : [];
   });
+  /** One row of bars a picture: many at once would hold the page up. */
+  protected readonly shownSystems = growing(this.systems, 1, () => this.section()?.id);
   private dragFrom: number | null = null;
   private readonly body = viewChild.required<ElementRef<HTMLElement>>('body');
   private readonly head = viewChild.required<ElementRef<HTMLElement>>('head');

@@ -1,0 +1,229 @@
+import { computed, DestroyRef, effect, inject, Injectable, signal, untracked } from '@angular/core';
+import { Store } from '@ngrx/store';
+import {
+  groundOfFile,
+  importInto,
+  importProblem,
+  type ImportChoice,
+  type Imported,
+  type KeyChoice,
+} from '@fendro/core/files/imported-song';
+import type { ImportLine } from '@fendro/core/files/midi-import';
+import { followGround } from '@fendro/core/song/follow-ground';
+import { LIMITS, shortened } from '@fendro/core/song/limits';
+import { NOTHING_HEARD } from '@fendro/core/song/resolve';
+import type { ChordSpan, Role, Score, Take } from '@fendro/core/song/schema';
+import { startScore } from '@fendro/core/styles/band';
+import { styleIn, withStyle } from '@fendro/core/styles/styles';
+import type { Key } from '@fendro/core/theory/key';
+import { Library } from '../../desks/library';
+import { Playback } from '../../sound/playback';
+import { newId } from '../../store/ids';
+import { selectOwnScore } from '../../store/selectors';
+import { ScoreActions } from '../../store/song.actions';
+import { songFeature } from '../../store/song.reducer';
+import { ImportClient } from '../../work/import-client';
+import type { FoundInFile } from '../../work/import-messages';
+
+const NO_MUSIC = { parts: [], sections: [], order: [] } as const;
+
+/** Music from a MIDI file: read, chosen from, heard, and brought in as a song of its own or into the present one. */
+@Injectable()
+export class BringInDesk {
+  private readonly client = inject(ImportClient);
+  private readonly library = inject(Library);
+  private readonly store = inject(Store);
+  private readonly playback = inject(Playback);
+  private readonly takes = this.store.selectSignal(songFeature.selectTakes);
+  readonly score = this.store.selectSignal(selectOwnScore);
+
+  readonly fileName = signal('');
+  readonly found = signal<FoundInFile | null>(null);
+  readonly problem = signal<string | null>(null);
+  readonly reading = signal(false);
+  /** Lines of the file that are to be brought in. */
+  readonly picked = signal<readonly string[]>([]);
+  private readonly roles = signal<Readonly<Record<string, Role>>>({});
+  /** Lines that go into parts of the present song, by the part's id. */
+  readonly targets = signal<Readonly<Record<string, string>>>({});
+  readonly key = signal<Key>({ tonic: 0, scale: 'major' });
+  readonly move = signal<KeyChoice>('leave');
+  /** The line that is heard by itself. */
+  readonly alone = signal<string | null>(null);
+  /** The chords of each section, as far as they have been found. */
+  readonly chords = signal<readonly (readonly ChordSpan[])[] | null>(null);
+  readonly finding = computed(() => this.found() !== null && this.picked().length > 0 && this.chords() === null);
+  private asked = 0;
+  private work: AbortController | null = null;
+
+  /** Why what is picked cannot become a song of its own, or go into the one that is open. */
+  readonly songProblem = computed(() => {
+    const found = this.found();
+    return found ? importProblem(NO_MUSIC, found.file, { lines: this.picked() }) : null;
+  });
+  readonly intoProblem = computed(() => {
+    const [found, score] = [this.found(), this.score()];
+    return found && score ? importProblem(score, found.file, { lines: this.picked(), into: this.targets() }) : null;
+  });
+
+  /** The file as a song of its own, made once for what is picked; it is heard from here. */
+  private readonly imported = computed((): (Imported & { readonly title: string }) | null => {
+    const [found, chords] = [this.found(), this.chords()];
+    if (!found || !chords || this.picked().length === 0 || this.songProblem() !== null) return null;
+    const style = styleIn(this.score(), this.score()?.ground.style ?? '');
+    const title = titleOf(this.fileName());
+    const started = withStyle(startScore(title, groundOfFile(found.file, this.key(), style.id), style, newId), style);
+    const blank: Score = { ...started, parts: [], sections: [], order: [] };
+    return { ...importInto(blank, this.fileWithRoles(found), chords, this.choice('leave'), newId), title };
+  });
+
+  constructor() {
+    effect(() => {
+      const [found, picked, key] = [this.found(), this.picked(), this.key()];
+      untracked(() => {
+        this.chords.set(null);
+      });
+      if (!found || picked.length === 0) return;
+      const asked = ++this.asked;
+      void this.client.chords(found.file, picked, key).then((chords) => {
+        // A later question has made this answer old.
+        if (asked === this.asked) this.chords.set(chords ?? found.file.sections.map(() => []));
+      });
+    });
+    inject(DestroyRef).onDestroy(() => {
+      this.work?.abort();
+      this.playback.guest.set(null);
+    });
+  }
+
+  roleOf(line: ImportLine): Role {
+    return this.roles()[line.id] ?? line.role;
+  }
+
+  private choice(move: KeyChoice): ImportChoice {
+    return { lines: this.picked(), key: this.key(), move, into: this.targets(), file: this.fileName() };
+  }
+
+  private fileWithRoles({ file }: FoundInFile): FoundInFile['file'] {
+    return { ...file, lines: file.lines.map((line): ImportLine => ({ ...line, role: this.roleOf(line) })) };
+  }
+
+  /** Reads a file; what was read before stays until it has been. */
+  async take(file: File): Promise<void> {
+    this.silence();
+    this.work?.abort();
+    const work = new AbortController();
+    this.work = work;
+    this.reading.set(true);
+    this.problem.set(null);
+    const answer = await this.client.read(new Uint8Array(await file.arrayBuffer()), work.signal);
+    if (this.work !== work) return;
+    this.work = null;
+    this.reading.set(false);
+    if (work.signal.aborted) return;
+    if (!answer.ok) {
+      this.problem.set(`${file.name}: ${answer.reason}`);
+      return;
+    }
+    this.fileName.set(file.name);
+    this.roles.set({});
+    this.targets.set({});
+    this.picked.set(answer.found.file.lines.map(({ id }) => id));
+    this.key.set(answer.found.keys[0]?.key ?? { tonic: 0, scale: 'major' });
+    this.found.set(answer.found);
+  }
+
+  /** Gives up the file that is being read. */
+  cancel(): void {
+    this.work?.abort();
+  }
+
+  pick(id: string): void {
+    this.picked.update((picked) => (picked.includes(id) ? picked.filter((other) => other !== id) : [...picked, id]));
+  }
+
+  /** Makes a line a part of its own. */
+  setRole(id: string, role: Role): void {
+    const { [id]: _old, ...others } = this.targets();
+    this.targets.set(others);
+    this.roles.update((roles) => ({ ...roles, [id]: role }));
+  }
+
+  /** Lets a line go into a part of the present song. */
+  setTarget(id: string, part: string): void {
+    this.targets.update((targets) => ({ ...targets, [id]: part }));
+  }
+
+  /** Plays what is picked, or one line by itself; stops where it plays already. */
+  async hear(line: string | null): Promise<void> {
+    const imported = this.imported();
+    if (!imported) return;
+    if (this.playback.playing() && this.alone() === line) {
+      this.playback.stop();
+      return;
+    }
+    // Parts come in the order of the file's lines, whatever the order they were picked in.
+    const order = (this.found()?.file.lines ?? []).filter(({ id }) => this.picked().includes(id));
+    const place = order.findIndex(({ id }) => id === line);
+    const parts = imported.score.parts.map((part, index) =>
+      line === null ? part : { ...part, muted: index !== place },
+    );
+    this.alone.set(line);
+    this.playback.stop();
+    this.playback.guest.set({
+      score: { ...imported.score, parts },
+      takes: Object.fromEntries(imported.takes.map((take) => [take.id, take])),
+    });
+    await this.playback.play();
+  }
+
+  /** @returns true where the file is a song now, and open */
+  async asSong(): Promise<boolean> {
+    const imported = this.imported();
+    if (!imported) return false;
+    this.silence();
+    const result = await this.library.adopt({ ...imported.score, title: imported.title }, imported.takes);
+    if (!result.ok) this.problem.set(result.reason);
+    return result.ok;
+  }
+
+  /**
+   * Everything at once, as one step that can be undone.
+   *
+   * @returns true where it was brought in
+   */
+  intoSong(): boolean {
+    const [found, own, chords] = [this.found(), this.score(), this.chords()];
+    if (!found || !own || !chords || this.intoProblem() !== null) return false;
+    const choice = this.choice(this.move());
+    let score = own;
+    const takes: Take[] = [];
+    if (choice.move === 'move the song') {
+      const { tonic, scale } = choice.key;
+      const change = { section: null, change: { tonic, scale } };
+      const followed = followGround(own, this.takes(), NOTHING_HEARD, change, 'move', () => newId('take'));
+      score = followed.score;
+      takes.push(...followed.takes);
+    }
+    const imported = importInto(score, this.fileWithRoles(found), chords, choice, newId);
+    this.silence();
+    this.store.dispatch(
+      ScoreActions.revised({
+        name: `bring in ${this.fileName()}`,
+        score: imported.score,
+        takes: [...takes, ...imported.takes],
+        released: [],
+        view: imported.occurrence,
+      }),
+    );
+    return true;
+  }
+
+  private silence(): void {
+    this.playback.stop();
+    this.playback.guest.set(null);
+  }
+}
+
+const titleOf = (fileName: string): string =>
+  shortened(fileName.replace(/\.midi?$/i, '').trim(), LIMITS.title) || 'From a file';
