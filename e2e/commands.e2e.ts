@@ -138,3 +138,36 @@ test('in every size nothing is cut off, scrolled sideways or out of reach', asyn
     }
   }
 });
+
+test.describe('on a tablet', () => {
+  test.use({ hasTouch: true, isMobile: true, viewport: { width: 768, height: 1024 } });
+
+  test('whatever is touched is 44 px high, and nothing is asked of a mouse', async ({ page }) => {
+    const low = (): Promise<readonly string[]> =>
+      page.evaluate(() =>
+        [
+          ...document.querySelectorAll(
+            'button, input, select, a[href], [role=slider], [role=spinbutton], [role=option]',
+          ),
+        ]
+          .filter((control) => control.checkVisibility() && control.closest('.spoken-only, .skip, p, li') === null)
+          .concat([...document.querySelectorAll('[role=spinbutton]')])
+          .flatMap((control) => {
+            const { width, height } = (control.closest('mat-form-field') ?? control).getBoundingClientRect();
+            const name = control.getAttribute('aria-label') ?? control.textContent.trim();
+            return width > 1 && height < 43.5 ? [`${name}: ${height}`] : [];
+          }),
+      );
+    expect(await low()).toEqual([]);
+    await page.getByRole('button', { name: 'Chords', exact: true }).tap();
+    await page.getByRole('tab', { name: 'Next' }).tap();
+    await page.getByRole('listbox', { name: 'What could come next' }).getByRole('option').nth(1).tap();
+    await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible({ timeout: 20_000 });
+    expect(await low()).toEqual([]);
+    await page.getByRole('button', { name: 'Stop' }).tap();
+    await page.getByRole('button', { name: /^Melody,/ }).tap();
+    await page.getByRole('listbox', { name: 'Takes' }).getByRole('option').nth(1).tap();
+    await page.getByRole('button', { name: 'Keep' }).tap();
+    await expect(page.getByRole('option', { name: /^Take 2 .*kept/ })).toBeVisible();
+  });
+});

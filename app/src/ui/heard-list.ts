@@ -77,8 +77,16 @@ export class HeardList {
       if (option) this.hear(option.fdHeardOption());
     });
     afterRenderEffect(() => {
-      this.options()[this.place()]?.element.scrollIntoView({ block: 'nearest' });
+      const option = this.options()[this.place()]?.element;
+      if (option) this.bringIntoSight(option);
     });
+  }
+
+  /** Scrolls the list alone: on a small screen the page must stay where the writer reads. */
+  private bringIntoSight(option: HTMLElement): void {
+    const [list, box] = [this.element.getBoundingClientRect(), option.getBoundingClientRect()];
+    if (box.top < list.top) this.element.scrollTop -= list.top - box.top;
+    else if (box.bottom > list.bottom) this.element.scrollTop += box.bottom - list.bottom;
   }
 
   /** Hears an option that was pointed at; the keys go on from there. */

@@ -62,7 +62,7 @@ export interface Idea {
       align-items: baseline;
       gap: 8px;
       padding: 5px 8px;
-      min-height: 30px;
+      min-height: max(30px, var(--control-small));
       cursor: pointer;
       border-bottom: 1px solid var(--line);
     }

@@ -16,7 +16,7 @@ import type { ChordSpan, Note } from '@fendro/core/song/schema';
 import type { NoteRole } from '@fendro/core/study/note-roles';
 import type { Ticks } from '@fendro/core/theory/units';
 import { drawRoleSign } from './role-marks';
-import { Theme } from './theme';
+import { Theme, tokensAt } from './theme';
 import { timeScale } from './time-scale';
 
 /** Shapes tell parts apart where colours do not. */
@@ -110,8 +110,7 @@ export class NotePicture {
     const pen = canvas.getContext('2d');
     if (!pen) return;
     pen.scale(density, density);
-    const styles = getComputedStyle(canvas);
-    const token = (name: string): string => styles.getPropertyValue(name).trim();
+    const token = tokensAt(canvas);
     const x = timeScale(from, to, width);
 
     this.chords().forEach(({ start, duration }, index) => {

@@ -72,6 +72,11 @@ export interface SentenceWord {
       font-weight: 700;
       text-decoration-style: solid;
     }
+    @media (pointer: coarse) {
+      .word {
+        padding-block: 12px;
+      }
+    }
   `,
 })
 export class Sentence {

@@ -26,3 +26,19 @@ export class Theme {
     pageMemory.set(KEY, this.name());
   }
 }
+
+const known = new Map<string, string>();
+
+/**
+ * The colours of the theme that an element lies in, by their names (`--ink`). Each is read from the page once: asking the
+ * browser costs more than drawing with them.
+ */
+export function tokensAt(element: Element): (name: string) => string {
+  const theme = element.closest<HTMLElement>('[data-theme]')?.dataset['theme'] ?? '';
+  return (name) => {
+    const key = `${theme} ${name}`;
+    const value = known.get(key) ?? getComputedStyle(element).getPropertyValue(name).trim();
+    if (value !== '') known.set(key, value);
+    return value;
+  };
+}

@@ -44,7 +44,7 @@ const STEP = 5;
       flex: none;
     }
     .strip {
-      height: 20px;
+      height: var(--energy-height);
       cursor: ns-resize;
       touch-action: none;
       border-radius: 4px;
