@@ -1,70 +1,54 @@
 import { TestBed } from '@angular/core/testing';
-import { LIMITS } from '@fendro/core/song/limits';
+import { Store } from '@ngrx/store';
+import fc from 'fast-check';
+import { INSTRUMENTS, instrumentOf } from '@fendro/core/sounding/instruments';
 import { Playback } from '../sound/playback';
-import { PlayedMusic } from '../sound/played-music';
-import { SessionActions } from '../store/session';
-import { silentPlayback, SMALL, viewOf } from '../testing/view';
-import { BarsStrip } from '../workspace/bars-strip';
+import { provideSong } from '../store/provide-song';
+import { selectOwnScore } from '../store/selectors';
+import { SongActions } from '../store/song.actions';
+import { songFeature } from '../store/song.reducer';
+import { silentPlayback, SMALL } from '../testing/view';
 import { BandDesk } from './band-desk';
 
-const [melody] = SMALL.score.parts;
-
-function band(playing = false) {
-  const playback = { ...silentPlayback(), playing: () => playing };
-  const view = viewOf(BarsStrip, {
-    providers: [{ provide: Playback, useValue: playback }],
-    done: [SessionActions.lineFocused({ line: melody!.id })],
-  });
-  return { view, playback, desk: TestBed.inject(BandDesk) };
-}
-
 describe('the band', () => {
-  it('hears another instrument without changing the song, and goes back to silence', () => {
-    const { view, playback, desk } = band();
-    desk.tryInstrument('violin');
-    desk.tryInstrument('oboe');
-    expect(playback.triedInstrument()).toEqual({ part: melody!.id, instrument: 'oboe' });
-    expect(playback.playIfStopped).toHaveBeenCalled();
-    expect(view.score).toBe(SMALL.score);
-    desk.letInstrumentGo();
-    expect(playback.triedInstrument()).toBeNull();
-    expect(playback.stop).toHaveBeenCalledTimes(1);
-    desk.letInstrumentGo();
-    expect(playback.stop).toHaveBeenCalledTimes(1);
+  let store: Store;
+  const score = () => store.selectSignal(selectOwnScore)()!;
+
+  beforeEach(() => {
+    TestBed.configureTestingModule({ providers: [provideSong(), { provide: Playback, useValue: silentPlayback() }] });
+    store = TestBed.inject(Store) as Store;
+    store.dispatch(SongActions.opened({ song: SMALL.song }));
   });
 
-  it('plays on where it played before', () => {
-    const { playback, desk } = band(true);
-    desk.tryInstrument('violin');
-    desk.letInstrumentGo();
-    expect(playback.stop).not.toHaveBeenCalled();
-  });
-
-  it('takes parts up to the limit, each by a name of its own', () => {
-    const { view, desk } = band();
-    while (!desk.full()) desk.add('bass');
-    expect(view.score.parts).toHaveLength(LIMITS.parts);
-    expect(new Set(view.score.parts.map(({ name }) => name)).size).toBe(LIMITS.parts);
-  });
-
-  it('keeps levels within what there is, a run of presses as one step', () => {
-    const { view, desk } = band();
-    for (let times = 0; times < 30; times++) desk.level(view.score.parts[0]!, -5);
-    expect(view.score.parts[0]!.level).toBe(0);
-    expect(view.song.past).toHaveLength(1);
-  });
-});
-
-describe('what is played', () => {
-  it('has the tried instrument in place of the part’s own, and the song as it is without', () => {
-    viewOf(BarsStrip);
-    const played = TestBed.inject(PlayedMusic);
-    const before = played.music();
-    played.tried.set({ part: melody!.id, instrument: 'violin' });
-    expect(played.music()!.score.parts.map(({ instrument }) => instrument)).toEqual(
-      SMALL.score.parts.map(({ id, instrument }) => (id === melody!.id ? 'violin' : instrument)),
+  it('keeps a register inside what another instrument can play, in one step', () => {
+    const desk = TestBed.inject(BandDesk);
+    const before = store.selectSignal(songFeature.selectPast)().length;
+    desk.setInstrument(score().parts[0]!, 'upright-bass');
+    expect(store.selectSignal(songFeature.selectPast)()).toHaveLength(before + 1);
+    fc.assert(
+      fc.property(fc.constantFrom(...INSTRUMENTS), fc.nat({ max: SMALL.score.parts.length - 1 }), (instrument, at) => {
+        desk.setInstrument(score().parts[at]!, instrument.id);
+        const { brief } = score().parts[at]!;
+        const { low, high } = instrumentOf(instrument.id);
+        expect(score().parts[at]!.instrument).toBe(instrument.id);
+        expect(brief.low).toBeGreaterThanOrEqual(Math.min(low, high));
+        expect(brief.high).toBeLessThanOrEqual(high);
+        expect(brief.low).toBeLessThan(brief.high);
+      }),
+      { numRuns: 60 },
     );
-    played.tried.set(null);
-    expect(played.music()!.score).toBe(before!.score);
+  });
+
+  it('adds parts under names of their own, hears them alone, and takes them out again', () => {
+    const desk = TestBed.inject(BandDesk);
+    desk.add('melody');
+    desk.add('melody');
+    const names = score().parts.map(({ name }) => name);
+    expect(new Set(names).size).toBe(names.length);
+    const added = score().parts.at(-1)!;
+    desk.toggleAlone(added.id);
+    expect(desk.isAlone(added.id)).toBe(true);
+    desk.remove(added.id);
+    expect(score().parts.map(({ id }) => id)).not.toContain(added.id);
   });
 });

@@ -2,13 +2,18 @@ import { computed, inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { LIMITS, numbered } from '@fendro/core/song/limits';
 import type { Part, PartId, Role } from '@fendro/core/song/schema';
+import { splitVoices } from '@fendro/core/song/voices';
+import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { freeColour, newPart } from '@fendro/core/styles/band';
 import { styleIn } from '@fendro/core/styles/styles';
 import { Playback } from '../sound/playback';
 import { newId } from '../store/ids';
-import { selectPart, selectScore } from '../store/selectors';
+import { selectOwnScore, selectPart, selectScore, selectTakes } from '../store/selectors';
 import { SessionActions, sessionFeature } from '../store/session';
 import { ScoreActions } from '../store/song.actions';
+
+/** Semitones that a register keeps at least. */
+const LEAST_REGISTER = 7;
 
 /** Who plays: parts that come and go, how loud they are, and who is heard alone. */
 @Injectable({ providedIn: 'root' })
@@ -16,6 +21,8 @@ export class BandDesk {
   private readonly store = inject(Store);
   private readonly playback = inject(Playback);
   private readonly score = this.store.selectSignal(selectScore);
+  private readonly ownScore = this.store.selectSignal(selectOwnScore);
+  private readonly takes = this.store.selectSignal(selectTakes);
   private readonly alone = this.store.selectSignal(sessionFeature.selectAlone);
   /** The part in focus. */
   readonly part = this.store.selectSignal(selectPart);
@@ -70,6 +77,35 @@ export class BandDesk {
     this.playback.triedInstrument.set(null);
     if (this.began) this.playback.stop();
     this.began = false;
+  }
+
+  /** Another instrument may not reach as far: the register moves inside what it can play. */
+  setInstrument({ id, brief }: Part, instrument: string): void {
+    const { low, high } = instrumentOf(instrument);
+    const inside = {
+      ...brief,
+      low: Math.max(low, Math.min(brief.low, high - LEAST_REGISTER)),
+      high: Math.min(high, Math.max(brief.high, low + LEAST_REGISTER)),
+    };
+    this.store.dispatch(ScoreActions.partChanged({ part: id, change: { instrument, brief: inside } }));
+  }
+
+  /** Replaces an ensemble by parts for its voices, which can be edited and drafted alone. */
+  split(part: PartId): void {
+    const score = this.ownScore();
+    if (!score) return;
+    const split = splitVoices(score, this.takes(), part, newId);
+    const [first] = split.parts;
+    if (first !== undefined)
+      this.store.dispatch(
+        ScoreActions.revised({
+          name: 'split an ensemble',
+          score: split.score,
+          takes: split.takes,
+          released: score.sections.map(({ id }) => ({ section: id, line: part })),
+          focus: first,
+        }),
+      );
   }
 
   remove(part: PartId): void {

@@ -13,7 +13,16 @@ import type { FromWorker } from '../work/draft-messages';
 import { HarmonyDesk } from './harmony-desk';
 import { newId } from '../store/ids';
 import { Notices } from '../store/notices';
-import { selectHeard, selectMusic, selectScore, selectSong, selectTakes, takesOf } from '../store/selectors';
+import {
+  selectHeard,
+  selectLine,
+  selectMusic,
+  selectScore,
+  selectSection,
+  selectSong,
+  selectTakes,
+  takesOf,
+} from '../store/selectors';
 import { TakeActions } from '../store/song.actions';
 import { draftedTake } from '@fendro/core/song/take';
 import { requestFor } from '@fendro/core/compose/asking';
@@ -46,6 +55,13 @@ export class Drafting {
   readonly share = signal(0);
   /** What could not be met, by section and line. */
   readonly problem = signal<(Refusal & { readonly section: SectionId; readonly line: LineId }) | null>(null);
+  private readonly section = this.store.selectSignal(selectSection);
+  private readonly line = this.store.selectSignal(selectLine);
+  /** What could not be met of the line in focus. */
+  readonly problemInFocus = computed(() => {
+    const problem = this.problem();
+    return problem && problem.section === this.section()?.id && problem.line === this.line() ? problem : null;
+  });
   /** True over all lines of a band, between two of them too. */
   private readonly banding = signal(false);
   readonly busy = computed(() => this.running() !== null || this.banding());
@@ -70,6 +86,12 @@ export class Drafting {
         if (running && running.song !== open) running.cancel();
       });
     });
+  }
+
+  /** Drafts takes of the line in focus. */
+  draftInFocus(): void {
+    const section = this.section();
+    if (section) void this.draft(section.id, this.line());
   }
 
   cancel(): void {

@@ -18,7 +18,12 @@ const [first, second] = [0, 1].map((attempt) => `${verse!.id}-${melody!.id}-${at
 
 async function list(of = score) {
   const playback = silentPlayback();
-  const drafting = { busy: () => false, unheard: () => [] as string[], clearUnheard: jest.fn(), draft: jest.fn() };
+  const drafting = {
+    busy: () => false,
+    unheard: () => [] as string[],
+    clearUnheard: jest.fn(),
+    draftInFocus: jest.fn(),
+  };
   const shelf = { savePhrase: jest.fn(() => true), contents: () => EMPTY_SHELF };
   const notices = { say: jest.fn() };
   const view = viewOf(TakeList, {
@@ -119,7 +124,7 @@ describe('the takes of a line', () => {
   it('give the focus to other lines with left and right, and draft more with D', async () => {
     const { view, drafting, press } = await list();
     press('d');
-    expect(drafting.draft).toHaveBeenCalledWith(verse!.id, melody!.id);
+    expect(drafting.draftInFocus).toHaveBeenCalledTimes(1);
     press('ArrowRight');
     expect(view.session.line).toBe(score.parts[1]!.id);
     press('ArrowLeft');

@@ -4,21 +4,20 @@ import { AuditionDesk } from '../../desks/audition-desk';
 import { Drafting } from '../../desks/drafting';
 import { HarmonyDesk } from '../../desks/harmony-desk';
 import { SheetDesk } from '../../desks/sheet-desk';
-import { selectHeardChoices, selectLine, selectSection } from '../../store/selectors';
+import { selectHeardChoices, selectSection } from '../../store/selectors';
 import { SessionActions, sessionFeature } from '../../store/session';
 import { grouped, type Command } from '../command';
 
 export function takeCommands(): readonly Command[] {
   const [store, audition, drafting] = [inject(Store), inject(AuditionDesk), inject(Drafting)];
   const [harmony, sheet] = [inject(HarmonyDesk), inject(SheetDesk)];
-  const [section, line] = [store.selectSignal(selectSection), store.selectSignal(selectLine)];
+  const section = store.selectSignal(selectSection);
   const rolesShown = store.selectSignal(sessionFeature.selectRolesShown);
   const heard = store.selectSignal(selectHeardChoices);
   const some = (): boolean => audition.shown().length > 0;
   const sounds = (): boolean => audition.sounding() !== null;
-  const draft = (): unknown => {
-    const now = section();
-    return now ? drafting.draft(now.id, line()) : null;
+  const draft = (): void => {
+    drafting.draftInFocus();
   };
   return grouped('Takes', 'workspace', [
     {

@@ -105,7 +105,6 @@ const LEFT_AFTER_A_SECOND = 0.012;
                 class="small"
                 [attr.aria-pressed]="part.muted"
                 (click)="band.toggleQuiet(part)"
-                matTooltip="Q"
                 [attr.aria-label]="'Quiet: ' + part.name"
               >
                 <mat-icon [svgIcon]="part.muted ? 'volume_off' : 'volume_up'" />Quiet
@@ -117,7 +116,6 @@ const LEFT_AFTER_A_SECOND = 0.012;
                 class="small"
                 [attr.aria-pressed]="band.isAlone(part.id)"
                 (click)="band.toggleAlone(part.id)"
-                matTooltip="I"
                 [attr.aria-label]="'Hear alone: ' + part.name"
               >
                 <mat-icon svgIcon="headphones" />Alone

@@ -1,0 +1,118 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { MatButton } from '@angular/material/button';
+import { MatIcon } from '@angular/material/icon';
+import { MatProgressBar } from '@angular/material/progress-bar';
+import { Store } from '@ngrx/store';
+import { RunsCommand } from '../commands/runs-command';
+import { Drafting } from '../desks/drafting';
+import { selectPart, selectScore } from '../store/selectors';
+import { SessionActions, sessionFeature, type SwitchAt } from '../store/session';
+import { ScoreActions } from '../store/song.actions';
+import { ChoiceField, type Choice } from '../ui/fields/choice-field';
+import { nameIn } from '../ui/spoken';
+import { TakeList } from './take-list';
+
+/** Takes of the line in focus: drafted, told where they cannot be, and listed. */
+@Component({
+  selector: 'fd-takes-panel',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [ChoiceField, MatButton, MatIcon, MatProgressBar, RunsCommand, TakeList],
+  template: `
+    <div class="draft">
+      @if (drafting.busy()) {
+        <button matButton="outlined" fdRuns="take.cancel"><mat-icon svgIcon="close" />Cancel</button>
+        @defer (on immediate) {
+          <mat-progress-bar [value]="100 * drafting.share()" [attr.aria-label]="'Drafting ' + drafting.now()" />
+        }
+        <span class="quiet">{{ drafting.now() }}</span>
+      } @else {
+        <button matButton="filled" fdRuns="take.draft">Draft takes</button>
+        <fd-choice-field
+          class="plain moment"
+          label="When a take that is tried comes in"
+          [choices]="moments"
+          [value]="switchAt()"
+          (chosen)="setMoment($event)"
+        />
+      }
+    </div>
+    @if (drafting.problemInFocus(); as problem) {
+      <p class="problem" role="alert">
+        <span>{{ problem.reason }}</span>
+        @if (offer(); as offer) {
+          <button matButton="outlined" class="small" (click)="meet()">{{ offer }}</button>
+        }
+      </p>
+    }
+    <fd-take-list />
+  `,
+  styles: `
+    :host {
+      display: flex;
+      flex-direction: column;
+      gap: 8px;
+      min-height: 0;
+      flex: 1;
+    }
+    .problem {
+      flex-wrap: wrap;
+      margin: 0;
+    }
+    .draft {
+      display: flex;
+      align-items: center;
+      gap: 8px;
+    }
+    .moment {
+      margin-inline-start: auto;
+      color: var(--quiet);
+      font-size: 0.8125rem;
+    }
+    mat-progress-bar {
+      flex: 1;
+      width: auto;
+    }
+    fd-take-list {
+      flex: 1;
+      min-height: 0;
+    }
+  `,
+})
+export class TakesPanel {
+  private readonly store = inject(Store);
+  protected readonly drafting = inject(Drafting);
+  private readonly part = this.store.selectSignal(selectPart);
+  private readonly score = this.store.selectSignal(selectScore);
+  protected readonly switchAt = this.store.selectSignal(sessionFeature.selectSwitchAt);
+  protected readonly moments: readonly Choice<SwitchAt>[] = [
+    { value: 'bar', text: 'in at the bar' },
+    { value: 'beat', text: 'in at the beat' },
+    { value: 'top', text: 'in from the top' },
+  ];
+
+  /** The nearest brief that can be met, in words. */
+  protected readonly offer = computed(() => {
+    const nearest = this.drafting.problemInFocus()?.nearest;
+    const score = this.score();
+    if (!nearest || !score) return null;
+    if (nearest.voices !== undefined) return `Draft with ${nearest.voices} voices`;
+    if (nearest.anchoring !== undefined) return `Draft with anchoring at ${nearest.anchoring} %`;
+    const name = (pitch: number): string => nameIn(score.ground, pitch);
+    return nearest.low === undefined || nearest.high === undefined
+      ? null
+      : `Draft from ${name(nearest.low)} to ${name(nearest.high)}`;
+  });
+
+  protected setMoment(switchAt: SwitchAt): void {
+    this.store.dispatch(SessionActions.switchMomentSet({ switchAt }));
+  }
+
+  /** Takes the nearest brief that can be met, and drafts. */
+  protected meet(): void {
+    const change = this.drafting.problemInFocus()?.nearest;
+    const part = this.part();
+    if (!change || !part) return;
+    this.store.dispatch(ScoreActions.briefChanged({ part: part.id, change }));
+    this.drafting.draftInFocus();
+  }
+}
