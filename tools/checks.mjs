@@ -15,8 +15,8 @@ export const TYPES = PROJECTS.map((project) => [
 ]);
 
 export const LINT = [
-  ['formatting', tool('prettier'), ['--check', '--cache', '--cache-location', kept('prettier'), '.']],
   ['lint', tool('eslint'), ['--cache', '--cache-location', kept('eslint'), '.']],
+  ['formatting', tool('prettier'), ['--check', '--cache', '--cache-location', kept('prettier'), '.']],
   [
     'boundaries',
     tool('depcruise'),

@@ -1,6 +1,11 @@
+import { configure } from '@testing-library/dom';
 import { setupZonelessTestEnv } from 'jest-preset-angular/setup-env/zoneless';
 
 setupZonelessTestEnv({ errorOnUnknownElements: true, errorOnUnknownProperties: true });
 
 // The document of the tests has no layout to scroll.
 Element.prototype.scrollIntoView = () => undefined;
+
+// Machines that run this share their cores with others: what is waited for may come late, but it must come.
+jest.setTimeout(30_000);
+configure({ asyncUtilTimeout: 20_000 });
