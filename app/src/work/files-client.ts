@@ -36,6 +36,7 @@ export class FilesClient {
 
   /** @param given  up: the worker is ended, and the promise fails */
   private async ask<T>(question: (work: Remote<FilesWork>) => Promise<T>, given?: AbortSignal): Promise<T> {
+    if (given?.aborted) throw new Error('it was given up');
     const worker = createFilesWorker();
     const broken = new Promise<never>((_resolve, reject) => {
       const fail = (why: string): void => {

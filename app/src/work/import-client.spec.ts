@@ -46,6 +46,17 @@ describe('reading a file in its worker', () => {
     expect(workers.map(({ ended }) => ended)).toEqual([true]);
   });
 
+  it('ends the worker when it is given up, and starts none where it was given up before', async () => {
+    act = () => undefined;
+    const leaving = new AbortController();
+    const reading = new ImportClient().read(bytes, leaving.signal);
+    leaving.abort();
+    expect((await reading).ok).toBe(false);
+    expect(workers.map(({ ended }) => ended)).toEqual([true]);
+    expect((await new ImportClient().read(bytes, leaving.signal)).ok).toBe(false);
+    expect(workers).toHaveLength(1);
+  });
+
   it('tells why a file is refused', async () => {
     act = (worker) => {
       worker.answer({ kind: 'refused', reason: 'This is not a MIDI file.' });

@@ -51,9 +51,14 @@ export class ImportClient {
       const fail = (why: string): void => {
         end({ kind: 'refused', reason: `This file could not be read: ${why}` });
       };
-      given?.addEventListener('abort', () => {
+      const giveUp = (): void => {
         end({ kind: 'refused', reason: 'Reading this file was given up.' });
-      });
+      };
+      if (given?.aborted) {
+        giveUp();
+        return;
+      }
+      given?.addEventListener('abort', giveUp);
       try {
         worker = createImportWorker();
         worker.addEventListener('message', ({ data }: MessageEvent<unknown>) => {
