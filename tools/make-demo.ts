@@ -4,21 +4,18 @@
  */
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { resolve } from 'node:path';
-import { harmonyAsking, partAsking } from '@fendro/core/compose/asking';
-import { draftTakes, type DraftedTake } from '@fendro/core/compose/takes';
+import { requestFor } from '@fendro/core/compose/asking';
+import { draftTakes } from '@fendro/core/compose/takes';
+import { songLines, withHook } from '@fendro/core/compose/whole-song';
 import { choose, remark } from '@fendro/core/song/edit';
+import { NOTHING_HEARD, sectionTicks } from '@fendro/core/song/resolve';
 import { chosenId } from '@fendro/core/song/section';
 import { openSong } from '@fendro/core/song/song-file';
 import {
-  HARMONY,
   SONG_VERSION,
-  type Asking,
-  type Brief,
-  type Heard,
   type HarmonyBrief,
-  type HarmonyTake,
+  type Heard,
   type Part,
-  type PartTake,
   type Score,
   type Section,
   type SectionKind,
@@ -28,7 +25,7 @@ import {
 import { draftedTake } from '@fendro/core/song/take';
 import { newPart, newSection, partFrom } from '@fendro/core/styles/band';
 import { styleOf } from '@fendro/core/styles/styles';
-import { barTicks, METRES } from '@fendro/core/theory/metre';
+import { METRES } from '@fendro/core/theory/metre';
 
 const SEED = 20_261;
 const TAKES = 6;
@@ -39,9 +36,8 @@ interface Plan {
   readonly kind: SectionKind;
   readonly bars: number;
   readonly harmony: Partial<HarmonyBrief>;
-  /** Parts that play, with what is asked of them here and which of the takes was chosen. */
-  readonly parts: Readonly<Record<string, { readonly pick: number; readonly brief?: Partial<Brief> }>>;
-  readonly pickHarmony: number;
+  /** Lines that play here, each with which of its takes was chosen. */
+  readonly picks: Readonly<Record<string, number>>;
 }
 
 const PLANS: readonly Plan[] = [
@@ -50,52 +46,35 @@ const PLANS: readonly Plan[] = [
     kind: 'intro',
     bars: 4,
     harmony: { cadence: 'open', first: 'Dm' },
-    pickHarmony: 0,
-    parts: { guitar: { pick: 0 }, bass: { pick: 2, brief: { busyness: 1 } } },
+    picks: { harmony: 0, guitar: 0, bass: 2 },
   },
   {
     id: 'verse',
     kind: 'verse',
     bars: 8,
     harmony: { cadence: 'open', first: 'Dm' },
-    pickHarmony: 0,
-    parts: { melody: { pick: 0 }, guitar: { pick: 1 }, bass: { pick: 0 }, drums: { pick: 1, brief: { busyness: 7 } } },
+    picks: { harmony: 0, melody: 0, guitar: 1, bass: 0, drums: 1 },
   },
   {
     id: 'chorus',
     kind: 'chorus',
     bars: 8,
     harmony: { cadence: 'authentic', first: 'F', adventure: 25 },
-    pickHarmony: 2,
-    parts: {
-      melody: { pick: 2, brief: { low: 65, high: 82, busyness: 4.5 } },
-      guitar: { pick: 0 },
-      keys: { pick: 1 },
-      strings: { pick: 0 },
-      bass: { pick: 1, brief: { busyness: 4 } },
-      drums: { pick: 0, brief: { busyness: 14 } },
-    },
+    picks: { harmony: 0, melody: 0, guitar: 0, keys: 1, strings: 0, bass: 1, drums: 0 },
   },
   {
     id: 'bridge',
     kind: 'bridge',
     bars: 8,
     harmony: { cadence: 'half', adventure: 40, pace: 1 },
-    pickHarmony: 2,
-    parts: {
-      melody: { pick: 1, brief: { busyness: 3 } },
-      keys: { pick: 2 },
-      strings: { pick: 1 },
-      bass: { pick: 2, brief: { busyness: 2 } },
-    },
+    picks: { harmony: 0, melody: 0, keys: 2, strings: 1, bass: 2 },
   },
   {
     id: 'outro',
     kind: 'outro',
     bars: 4,
     harmony: { cadence: 'plagal', last: 'Dm' },
-    pickHarmony: 0,
-    parts: { guitar: { pick: 0 }, strings: { pick: 0 }, bass: { pick: 0, brief: { busyness: 1 } } },
+    picks: { harmony: 0, melody: 0, guitar: 0, strings: 0, bass: 0 },
   },
 ];
 const ORDER = ['intro', 'verse', 'chorus', 'verse', 'chorus', 'bridge', 'chorus', 'outro'];
@@ -122,27 +101,18 @@ function band(): Part[] {
   return [melody, keys, guitar, strings, bass, drums];
 }
 
-function draftSome(
-  asking: Asking,
-  seed: number,
-  chords: HarmonyTake['chords'] | null,
-  beside: readonly PartTake[],
-): DraftedTake[] {
-  const takes: DraftedTake[] = [];
-  for (const step of draftTakes({ asking, seed, chords, beside }, 0, TAKES, new Set())) {
-    if (step.kind === 'take') takes.push(step.take);
-    if (step.kind === 'refused') throw new Error(step.reason);
-  }
-  return takes;
-}
-
 const parts = band();
+const sections = PLANS.map((plan): Section => {
+  const section = newSection(STYLE, plan.kind, plan.id);
+  return { ...section, bars: plan.bars, harmonyBrief: { ...section.harmonyBrief, ...plan.harmony } };
+});
 let score: Score = {
   title: 'Barometer Falling',
   ground,
   parts,
-  sections: [],
+  sections,
   order: ORDER.map((section, index) => ({ id: `occurrence-${index + 1}`, section })),
+  motifs: [],
   energy: [],
   remarks: {},
   styles: [],
@@ -151,60 +121,30 @@ const takes: Record<string, Take> = {};
 const heard: Heard[] = [];
 
 /** One line of one section: drafts its takes, logs them as heard and chooses one. */
-function addLine(
-  plan: Plan,
-  line: string,
-  asking: Asking,
-  seed: number,
-  pick: number,
-  chords: HarmonyTake['chords'] | null,
-  beside: readonly PartTake[],
-): Take {
-  const length = plan.bars * barTicks(ground.metre);
-  const made = draftSome(asking, seed, chords, beside).map(({ attempts, content }) =>
-    draftedTake(
-      { id: `${plan.id}-${line}-${attempts.plan}`, section: plan.id, length },
-      { asking, seed, attempts },
-      content.of === 'part' ? { ...content, part: line } : content,
-    ),
-  );
+function addLine(id: string, line: string, pick: number): void {
+  const section = score.sections.find((own) => own.id === id) as Section;
+  const request = requestFor({ score, takes, heard: NOTHING_HEARD }, section, line, SEED);
+  if (!request) throw new Error(`${id} has no ${line}`);
+  const made: Take[] = [];
+  for (const step of draftTakes(request, 0, TAKES, new Set())) {
+    if (step.kind === 'refused') throw new Error(step.reason);
+    if (step.kind !== 'take') continue;
+    const { attempts, content } = step.take;
+    const place = { id: `${id}-${line}-${attempts.plan}`, section: id, length: sectionTicks(score, section) };
+    const drafted = content.of === 'part' ? { ...content, part: line } : content;
+    made.push(draftedTake(place, { asking: request.asking, seed: request.seed, attempts }, drafted));
+  }
   for (const take of made) {
     takes[take.id] = take;
     heard.push({ take: take.id, at: 0 });
   }
   const chosen = made[Math.min(pick, made.length - 1)] as Take;
-  score = choose(score, plan.id, line, chosen.id);
-  return chosen;
+  score = withHook(choose(score, id, line, chosen.id), takes, chosen.id, 'hook');
 }
 
-for (const plan of PLANS) {
-  const section = newSection(STYLE, plan.kind, plan.id);
-  const harmonyBrief = { ...section.harmonyBrief, ...plan.harmony };
-  score = { ...score, sections: [...score.sections, { ...section, bars: plan.bars, harmonyBrief }] };
-  const place = { ground, bars: plan.bars, kind: plan.kind };
-  const harmony = addLine(
-    plan,
-    HARMONY,
-    harmonyAsking(place, harmonyBrief),
-    SEED,
-    plan.pickHarmony,
-    null,
-    [],
-  ) as HarmonyTake;
-  let drums: PartTake | null = null;
-  const lines = [...parts].sort((a, b) => Number(b.role === 'drums') - Number(a.role === 'drums'));
-  for (const part of lines) {
-    const wish = plan.parts[part.id];
-    if (!wish) continue;
-    const beside: PartTake[] = part.role === 'bass' && drums ? [drums] : [];
-    const asking = partAsking(
-      place,
-      { ...part, brief: { ...part.brief, ...wish.brief } },
-      { harmony: harmony.id, beside: beside.map(({ id }) => id) },
-    );
-    const chosen = addLine(plan, part.id, asking, SEED + parts.indexOf(part) + 1, wish.pick, harmony.chords, beside);
-    if (part.role === 'drums') drums = chosen as PartTake;
-  }
+for (const { section, line } of songLines(score, new Set(PLANS.map(({ id }) => id)))) {
+  const pick = PLANS.find(({ id }) => id === section)?.picks[line];
+  if (pick !== undefined) addLine(section, line, pick);
 }
 const verse = score.sections[1] as Section;
 score = remark(score, chosenId(verse, 'melody') ?? '', { verdict: 'kept' });

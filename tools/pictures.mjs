@@ -53,6 +53,11 @@ try {
   await page.waitForTimeout(1500);
   await picture('auditioning');
   await page.keyboard.press(' ');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Plan', exact: true }).click();
+  await page.getByRole('textbox', { name: 'Name of Hook of Chorus' }).waitFor();
+  await picture('plan');
+  await page.getByRole('button', { name: 'Plan', exact: true }).click();
   await page.getByRole('button', { name: 'Chords', exact: true }).click();
   await page.getByRole('button', { name: /^Bar 3 beat 1,/ }).click();
   await page.getByLabel('Chord', { exact: true }).fill('Bb/F');

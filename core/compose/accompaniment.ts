@@ -1,12 +1,16 @@
 import type { ChordSpan, Note } from '../song/schema';
+import type { Chord } from '../theory/chord';
+import { colouredChords } from '../theory/colour';
 import { beatsOf, metricalWeight, WEIGHT } from '../theory/metre';
-import { SIXTEENTH, TICKS_PER_QUARTER, type Ticks } from '../theory/units';
+import { range, SIXTEENTH, TICKS_PER_QUARTER, type Ticks } from '../theory/units';
 import type { ArpeggioFigure, CompingFigure } from '../song/style';
 import { unmet, type PartContext, type PartDraft, type Unmet } from './context';
 import { drawVelocities } from './dynamics';
+import { playedCell, type CellStroke } from './figure-cell';
 import { chanceOf, homeMetre, layFigure } from '../styles/figure';
 import { happens, pickIndex, pickWeighted, type Random } from '../trellis/random';
 import type { Streams } from './stages';
+import { drawBar } from './strokes';
 import { lengthened } from './melody/rhythm';
 import { isDeadEnd } from '../trellis/trellis';
 import type { Voicing } from '../voicing/types';
@@ -19,10 +23,22 @@ interface VoicedSpan extends ChordSpan {
 
 type Voiced = { readonly ok: true; readonly spans: VoicedSpan[] } | Unmet;
 
+/** Adventure in % up to which chords are played as they stand, and the chance that each percent more colours one. */
+const PLAIN = { upTo: 20, each: 1.25 } as const;
+
+/** The chord as this take plays it: with a seventh, ninth or sixth of the key as adventure grows. */
+function coloured(chord: Chord, { brief, keyMask }: PartContext, random: Random): Chord {
+  if (!happens(random, (brief.adventure - PLAIN.upTo) * PLAIN.each)) return chord;
+  const ways = colouredChords(chord, keyMask);
+  return ways[pickIndex(random, ways.length)] ?? chord;
+}
+
 /** Voices the section's chords for one take: near the smoothest way, in a register that differs a little each time. */
 function voice(context: PartContext, voices: number, random: Random): Voiced {
   const { brief, chords } = context;
-  const sounding = chords.flatMap((span) => (span.chord ? [{ ...span, chord: span.chord }] : []));
+  const sounding = chords.flatMap((span) =>
+    span.chord ? [{ ...span, chord: voices > 2 ? coloured(span.chord, context, random) : span.chord }] : [],
+  );
   const centre = (brief.low + brief.high) / 2 + (random.next() - 0.5) * Math.min(8, brief.high - brief.low);
   const voicings = voiceChords(
     sounding,
@@ -75,13 +91,27 @@ const density = (steps: string): number =>
 function pickFigure(figures: readonly CompingFigure[], context: PartContext, random: Random): CompingFigure {
   return pickWeighted(
     random,
-    figures.map((figure) => [figure, 1 / (0.6 + Math.abs(density(figure.steps) - context.brief.busyness))] as const),
+    figures.map((figure) => {
+      const away = 0.6 + Math.abs(density(figure.steps) - context.brief.busyness);
+      return [figure, 1 / (away * away)] as const;
+    }),
   );
 }
 
 const PHRASE_BARS = 4;
 /** Chance that phrases end with another figure, in %. */
-const TURNS = 70;
+const TURNS = 68;
+
+/** A figure's bars as they are played throughout, strokes with whether they are accented: chances are drawn once. */
+function drawCell({ steps }: CompingFigure, context: PartContext, random: Random): CellStroke<boolean>[][] {
+  const home = homeMetre(context.style.metres[0] ?? '4/4');
+  const bars = range(steps.split('|').length).map((bar) =>
+    layFigure(steps, home, context.metre, bar)
+      .filter(({ symbol }) => happens(random, chanceOf(symbol)))
+      .map(({ at, symbol }) => ({ at, what: symbol === 'X' })),
+  );
+  return playedCell(bars, () => false, context, random);
+}
 
 /**
  * When a chord is struck: the figure's strokes, plus every arrival of a chord the figure would miss by more than a
@@ -94,18 +124,14 @@ function drawStarts(
   context: PartContext,
   random: Random,
 ): Map<Ticks, boolean> {
-  const { bars, barTicks, metre, style, brief } = context;
-  const home = homeMetre(style.metres[0] ?? '4/4');
-  const scale = brief.busyness / Math.max(0.5, density(figure.steps));
+  const { bars, barTicks, metre } = context;
+  const cell = drawCell(figure, context, random);
+  const ending = turn === figure ? cell : drawCell(turn, context, random);
   const starts = new Map<Ticks, boolean>();
-  for (let bar = 0; bar < bars; bar++) {
+  for (const bar of range(bars)) {
     // The last bar of a phrase may turn to another figure, as players do before they go round again.
-    const steps = bar % PHRASE_BARS === PHRASE_BARS - 1 ? turn.steps : figure.steps;
-    for (const { at, symbol } of layFigure(steps, home, metre, bar)) {
-      const weak = metricalWeight(metre, at) < WEIGHT.beat;
-      const chance = chanceOf(symbol) < 100 ? chanceOf(symbol) * scale : scale < 0.7 && weak ? scale * 100 : 100;
-      if (happens(random, chance)) starts.set(bar * barTicks + at, symbol === 'X');
-    }
+    const own = bar % PHRASE_BARS === PHRASE_BARS - 1 ? ending : cell;
+    for (const { at, what } of own[bar % own.length] ?? []) starts.set(bar * barTicks + at, what);
   }
   const beat = beatsOf(metre)[0]?.length ?? TICKS_PER_QUARTER;
   for (const { start } of spans) {
@@ -128,7 +154,8 @@ export function draftComping(context: PartContext, streams: Streams): PartDraft 
   const figure = pickFigure(context.style.comping, context, plan);
   const voiced = voice(context, context.brief.voices, streams('pitch'));
   if (!voiced.ok) return voiced;
-  const turn = happens(plan, TURNS) ? pickFigure(context.style.comping, context, plan) : figure;
+  const others = context.style.comping.filter((other) => other !== figure);
+  const turn = others.length > 0 && happens(plan, TURNS) ? pickFigure(others, context, plan) : figure;
   const starts = [...drawStarts(figure, turn, voiced.spans, context, rhythm)].sort(([a], [b]) => a - b);
   const strokes = starts.flatMap(([start, accent], index): Stroke[] => {
     const offBeat = metricalWeight(context.metre, start) < WEIGHT.beat;
@@ -143,18 +170,36 @@ export function draftComping(context: PartContext, streams: Streams): PartDraft 
   return { ok: true, notes: strike(strokes, context, streams('dynamics')) };
 }
 
+/** Busyness from which a pad strikes its chords again. */
+const SWELLS = 1.2;
+
+/** When a pad strikes again what it holds: in every bar as often as it is busy. */
+function drawSwells({ metre, bars, barTicks, brief }: PartContext, random: Random): Set<Ticks> {
+  if (brief.busyness < SWELLS) return new Set();
+  const cell = drawBar(metre, Math.round(brief.busyness), { ...brief, grid: null }, random);
+  return new Set(range(bars).flatMap((bar) => cell.map((at) => bar * barTicks + at)));
+}
+
+/** A span in pieces that begin at some moments. */
+function cutAt(span: VoicedSpan, moments: ReadonlySet<Ticks>): VoicedSpan[] {
+  const end = span.start + span.duration;
+  const starts = [span.start, ...[...moments].filter((at) => at > span.start && at < end).sort((a, b) => a - b)];
+  return starts.map((start, index) => ({ ...span, start, duration: (starts[index + 1] ?? end) - start }));
+}
+
 /** Drafts a pad: chords held and tied, voices that stay keep sounding. */
 export function draftPad(context: PartContext, streams: Streams): PartDraft {
   const voices = context.brief.voices === 4 ? 3 + (happens(streams('plan'), 50) ? 1 : 0) : context.brief.voices;
   const voiced = voice(context, voices, streams('pitch'));
   if (!voiced.ok) return voiced;
-  const again = happens(streams('rhythm'), Math.min(90, (context.brief.busyness - 1) * 60));
+  const struck = drawSwells(context, streams('rhythm'));
+  const spans = voiced.spans.flatMap((span) => cutAt(span, struck));
   const notes: { start: Ticks; duration: Ticks; pitch: number }[] = [];
-  voiced.spans.forEach((span, index) => {
-    const before = voiced.spans[index - 1];
+  spans.forEach((span, index) => {
+    const before = spans[index - 1];
     for (const pitch of span.pitches) {
       const tied = before && before.start + before.duration === span.start && before.pitches.includes(pitch);
-      const held = tied && !again ? notes.findLast((note) => note.pitch === pitch) : undefined;
+      const held = tied && !struck.has(span.start) ? notes.findLast((note) => note.pitch === pitch) : undefined;
       if (held) held.duration += span.duration;
       else notes.push({ start: span.start, duration: span.duration, pitch });
     }

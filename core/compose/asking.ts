@@ -3,6 +3,7 @@ import { notesOver } from '../song/follow-chords';
 import { barOf, groundOf, keyOf } from '../song/ground';
 import { own } from '../song/look-up';
 import { chordsIn, harmonyTake, partTake, soundingId, type Music, type Takes } from '../song/resolve';
+import { motifFor, USES_MOTIFS } from '../song/plan';
 import { listenedTo } from '../song/roles';
 import {
   ASPECTS,
@@ -24,6 +25,7 @@ import {
 import { relativesIn } from '../song/take';
 import { ownStyleIn } from '../styles/styles';
 import { range, type Ticks } from '../theory/units';
+import { hashLabels } from '../trellis/random';
 import type { DraftRequest } from './draft';
 import { ENGINE } from './engine';
 
@@ -52,14 +54,14 @@ const placeOf = ({ score }: Music, section: Section): AskingPlace => ({
 export const harmonyAsking = (
   place: AskingPlace,
   harmonyBrief: HarmonyBrief,
-  more: Partial<Pick<Asking, 'heldChords' | 'beside'>> = {},
+  more: Partial<Pick<Asking, 'heldChords' | 'beside' | 'bound'>> = {},
 ): Asking => ({ engine: ENGINE, ...place, harmonyBrief, beside: [], ...more });
 
 /** An asking for a part's line. */
 export const partAsking = (
   place: AskingPlace,
   { brief, role }: Pick<Part, 'brief' | 'role'>,
-  more: Partial<Pick<Asking, 'harmony' | 'beside' | 'only' | 'energy'>> = {},
+  more: Partial<Pick<Asking, 'harmony' | 'beside' | 'only' | 'energy' | 'bound' | 'motif'>> = {},
 ): Asking => ({ engine: ENGINE, ...place, brief, role, beside: [], ...more });
 
 function harmonyRequest(music: Music, section: Section, seed: number): DraftRequest {
@@ -70,9 +72,14 @@ function harmonyRequest(music: Music, section: Section, seed: number): DraftRequ
   const asking = harmonyAsking(
     placeOf(music, section),
     { ...section.harmonyBrief, under: melody ? under : null },
-    { ...(heldChords.length > 0 ? { heldChords } : {}), beside: melody ? [melody.id] : [] },
+    {
+      ...(heldChords.length > 0 ? { heldChords } : {}),
+      beside: melody ? [melody.id] : [],
+      ...(section.plan.bound ? { bound: true } : {}),
+    },
   );
-  return { asking, seed, chords: null, beside: melody ? [melody] : [], ...styleFor(music, asking) };
+  const own = hashLabels(seed, [section.id, HARMONY]);
+  return { asking, seed: own, chords: null, beside: melody ? [melody] : [], ...styleFor(music, asking) };
 }
 
 function partRequest(music: Music, section: Section, part: Part, seed: number): DraftRequest {
@@ -86,13 +93,14 @@ function partRequest(music: Music, section: Section, part: Part, seed: number): 
   const asking = partAsking({ ...place, ground }, part, {
     ...onlyOf(section, part.id),
     ...energyOf(music, section),
+    ...planOf(music, section, part),
     ...(harmony === null ? {} : { harmony }),
     beside: beside.map(({ id }) => id),
   });
   const chords = chordsIn(section, takes, heard);
   return {
     asking,
-    seed: seed ^ hashOf(part.id),
+    seed: hashLabels(seed, [section.id, part.id]),
     chords: chords.length > 0 ? chords : null,
     beside,
     ...styleFor(music, asking),
@@ -211,6 +219,13 @@ const onlyOf = ({ solos }: Section, part: PartId): Pick<Asking, 'only'> => {
   return solo ? { only: { from: solo.from, to: solo.to } } : {};
 };
 
+/** What the plan of the song says of a part in a section: lines use its motif, all lean where the section is bound. */
+const planOf = ({ score }: Music, section: Section, { role }: Part): Pick<Asking, 'bound' | 'motif'> => {
+  if (!section.plan.bound) return {};
+  const motif = USES_MOTIFS.has(role) ? motifFor(score, section) : null;
+  return { bound: true, ...(motif ? { motif } : {}) };
+};
+
 /** The section's mean energy, where a line is drawn. */
 const energyOf = ({ score }: Music, section: Section): Pick<Asking, 'energy'> => {
   const energy = meanEnergy(score, section.id);
@@ -229,7 +244,3 @@ const heldSpans = (chords: readonly ChordSpan[], heldBars: readonly number[], ba
       );
       return { ...span, duration: Math.min(span.duration, last - span.start) };
     });
-
-/** Gives every part a seed of its own. */
-const hashOf = (text: string): number =>
-  [...text].reduce((hash, character) => (Math.imul(hash, 31) + character.charCodeAt(0)) | 0, 7);

@@ -20,6 +20,10 @@ export interface DraftContext {
   /** The section's length. */
   readonly length: Ticks;
   readonly kind: SectionKind;
+  /** Whether the section leans as its kind does. */
+  readonly bound: boolean;
+  /** A motif of the song, and what the section does with it. */
+  readonly motif: NonNullable<Asking['motif']> | null;
   readonly chords: readonly ChordSpan[];
   /** How likely each degree is taken, by semitones above the tonic, in %; null where all are alike. */
   readonly weights: ReadonlyMap<number, number> | null;
@@ -79,6 +83,8 @@ export function contextOf(
     barTicks: bar,
     length: bar * bars,
     kind,
+    bound: asking.bound ?? false,
+    motif: asking.motif ?? null,
     chords,
     weights,
     beside,

@@ -11,7 +11,8 @@ import { drawVelocities } from './dynamics';
 import { asHeld, heldTop, keptLayer, latestEnd, leaningAt, placesAround, withHeldPitches } from './held-line';
 import type { Streams } from './stages';
 import { draftMelody } from './melody/melody';
-import { drawBar, lengthened } from './melody/rhythm';
+import { drawBar } from './strokes';
+import { lengthened, soundingLength } from './melody/rhythm';
 
 /** The line that is answered: the lead among the takes that are listened to. */
 const leadOf = ({ beside }: PartContext): readonly Note[] => beside[0]?.notes ?? [];
@@ -82,7 +83,9 @@ export function draftCounter(context: PartContext, streams: Streams): PartDraft 
     const chord = chordAt(context.chords, start);
     const layer = Int32Array.from(pitches, (pitch) => {
       const consonant = chord === null || inMask(chordMask(chord), pitch);
-      const dissonance = consonant ? 0 : -Math.round((strong ? 1 : 0.25) * (80 + brief.anchoring * 3));
+      const dissonance = consonant
+        ? 0
+        : -Math.round((strong ? 1 : 0.25) * (60 + brief.anchoring * 4.5) * (1.2 - brief.adventure / 100));
       return dissonance + againstLead(pitch, leads[index], strong) - Math.round(1.2 * Math.abs(pitch - centre));
     });
     return keptLayer(layer, pitches, new Set(own), held[index] ?? null, leaningAt(context.held, start));
@@ -103,7 +106,13 @@ export function draftCounter(context: PartContext, streams: Streams): PartDraft 
         if (was === is && (is === 0 || is === 5) && !given) return FORBIDDEN;
       }
       const along = motion === 0 || own === 0 ? 0 : own === motion ? -50 : 45;
-      const leap = size === 0 ? -110 : size <= 2 ? 0 : -Math.round((40 + size * 26) * (1.5 - brief.stride / 100));
+      const restless = Math.max(0, brief.stride - 50) * 1.6;
+      const leap =
+        size === 0
+          ? -110
+          : size <= 2
+            ? -Math.round(restless)
+            : -Math.round((30 + size * 24) * (1.85 - brief.stride / 58));
       return along + leap;
     });
   });
@@ -115,11 +124,14 @@ export function draftCounter(context: PartContext, streams: Streams): PartDraft 
     );
   const path = sampler.draw(streams('pitch'));
   const velocities = drawVelocities(starts, brief.loudness, context, streams('dynamics'));
+  const breath = streams('rhythm', 'breath');
+  const sung = (gap: Ticks, closing: boolean): Ticks =>
+    Math.max(60, Math.min(Math.round(gap * 0.9), soundingLength(gap, closing, brief.breath, breath)));
   const notes = places.flatMap(({ start, stroke }, index): Note[] => {
     const gap = latestEnd(start, starts[index + 1] ?? length, context) - start;
     const note = {
       start,
-      duration: lengthened(Math.max(60, Math.round(gap * 0.9)), gap, brief.length),
+      duration: lengthened(sung(gap, index === places.length - 1), gap, brief.length),
       pitch: pitches[path[index] as number] as MidiNote,
       velocity: velocities[index] as number,
     };

@@ -17,6 +17,7 @@ import { laidOver } from './held-bars';
 import { attemptsAt, streamsOf, type Streams } from './stages';
 import { draftOstinato } from './ostinato';
 import { withEnergy } from '../song/energy';
+import { withProfile } from '../song/profile';
 
 /** An asking together with the music that it names by id. */
 export interface DraftRequest {
@@ -131,7 +132,8 @@ export function draft(request: DraftRequest, attempt: number): Draft {
   const { brief, role, energy } = asking;
   if (!brief || !role) return { ok: false, reason: 'The asking names neither a part nor the chords.' };
   const sounding = chords ?? plainHarmony(context.key, context.length);
-  const leaned = energy === undefined ? brief : withEnergy(brief, energy, role);
+  const inKind = asking.bound ? withProfile(brief, asking.kind, role) : brief;
+  const leaned = energy === undefined ? inKind : withEnergy(inKind, energy, role);
   const part: PartContext = { ...context, chords: sounding, role, brief: leaned, held: NOTHING_HELD };
   const result = draftPart(request, part, streamsOf(seed, role, attempts));
   return result.ok ? { ok: true, content: { of: 'part', notes: result.notes } } : result;

@@ -1,12 +1,13 @@
 import type { Note } from '../song/schema';
 import { COMMON_PERCUSSION } from '../styles/common-figures';
 import { DRUM_KEYS, type DrumVoice, type Groove } from '../song/style';
-import { beatsOf, type Metre } from '../theory/metre';
-import { clamp, SIXTEENTH, type Ticks } from '../theory/units';
+import { beatsOf, metricalWeight, WEIGHT, type Metre } from '../theory/metre';
+import { clamp, SIXTEENTH, type Percent, type Ticks } from '../theory/units';
 import type { PartContext, PartDraft } from './context';
 import { barsOfGroove, inTime } from './drum-time';
 import { drawVelocities } from './dynamics';
 import type { Streams } from './stages';
+import { drawBar, usualOf } from './strokes';
 import { chanceOf, homeMetre, layFigure } from '../styles/figure';
 import { happens, pickIndex, pickWeighted, type Random } from '../trellis/random';
 
@@ -27,6 +28,12 @@ export const BALANCE: Readonly<Partial<Record<DrumVoice, number>>> = {
 /** Ghost notes are those a groove strikes in 30 % of cases or less. */
 const GHOST = 30;
 
+/** What can be struck again and again. */
+const ROLLED: ReadonlySet<DrumVoice> = new Set(['snare', 'stick', 'clap', 'high tom', 'middle tom', 'low tom']);
+
+/** Accents of strokes that are felt rather than heard. */
+const GHOSTED = -20;
+
 interface Hit {
   readonly start: Ticks;
   readonly voice: DrumVoice;
@@ -45,7 +52,7 @@ export function draftDrums(context: PartContext, streams: Streams): PartDraft {
   const fillStart = drawFillStart(context, plan);
   const cell = drawCell(groove, context, rhythm);
   const hits = [
-    ...repeatCell(cell, groove, context, rhythm).filter(({ start }) => start < fillStart),
+    ...repeatCell(cell, context, rhythm).filter(({ start }) => start < fillStart),
     ...drawFill(fill, fillStart, context, rhythm),
   ];
   if (arrives(context, plan)) hits.push({ start: 0, voice: 'crash', accent: 4 });
@@ -63,15 +70,15 @@ export function draftPercussion(context: PartContext, streams: Streams): PartDra
     (figure) => [figure, 1 / (2 + Math.abs(densityOf(figure, context) - context.brief.busyness))] as const,
   );
   const groove = pickWeighted(streams('plan'), wanted);
-  return strike(repeatCell(drawCell(groove, context, rhythm), groove, context, rhythm), context, streams('dynamics'));
+  return strike(repeatCell(drawCell(groove, context, rhythm), context, rhythm), context, streams('dynamics'));
 }
 
 /** Repeats a struck snare or tom as a short roll, by the chance that the brief gives to rolls. */
 function rolled(hits: readonly Hit[], { brief, length }: PartContext, random: Random): Hit[] {
   if (brief.rolls === 0) return [...hits];
   return hits.flatMap((hit): Hit[] => {
-    const rolls =
-      ['snare', 'high tom', 'middle tom', 'low tom'].includes(hit.voice) && happens(random, brief.rolls / 2);
+    const { accent } = hit;
+    const rolls = ROLLED.has(hit.voice) && accent > GHOSTED && happens(random, brief.rolls);
     if (!rolls) return [hit];
     // Three strokes in the time of two sixteenths, growing.
     return [0, 1, 2]
@@ -118,14 +125,8 @@ function strikeBar(groove: Groove, bar: number, context: PartContext, random: Ra
   return voicesOf(groove).flatMap(([voice, steps]) =>
     layFigure(steps, home, context.metre, bar).flatMap(({ at, symbol }): Hit[] => {
       const written = chanceOf(symbol);
-      const chance =
-        written === 100
-          ? voice === 'kick' || voice === 'snare' || voice === 'stick'
-            ? 100
-            : Math.min(100, 60 + 45 * scale)
-          : written * scale;
       const accent = symbol === 'X' ? 8 : written <= GHOST ? -30 : 0;
-      return happens(random, chance) ? [{ start: at, voice, accent }] : [];
+      return happens(random, written === 100 ? 100 : written * scale) ? [{ start: at, voice, accent }] : [];
     }),
   );
 }
@@ -143,32 +144,130 @@ function densityOf(groove: Groove, context: PartContext): number {
 const busynessScale = (groove: Groove, context: PartContext): number =>
   clamp(context.brief.busyness / Math.max(1, densityOf(groove, context)), 0, 2.5);
 
+/** What carries a groove and what keeps time over it: the first is left out last, the second filled first. */
+const CARRIES: ReadonlySet<DrumVoice> = new Set(['kick', 'snare', 'stick', 'clap', 'clave', 'low conga', 'open conga']);
+const KEEPS_TIME: readonly DrumVoice[] = ['closed hat', 'ride', 'shaker', 'cabasa', 'pedal hat', 'tambourine'];
+
+/** How near to what the style usually asks for a groove stays as it is. */
+const AS_WRITTEN = { least: 0.85, most: 1.15 } as const;
+
+/** The busyness asked for against what the style usually asks of the role. */
+const againstUsual = ({ style, role, brief }: PartContext): number => brief.busyness / usualOf(style, role).busyness;
+
+/** How readily a stroke is left out: what keeps time before what carries, off the beat before on it. */
+function spare({ start, voice, accent }: Hit, metre: Metre): number {
+  const weight = metricalWeight(metre, start);
+  return (
+    (CARRIES.has(voice) ? 0.15 : 1) *
+    (accent < 0 ? 3 : 1) *
+    (weight >= WEIGHT.beat ? 0.25 : weight === WEIGHT.division ? 1 : 2)
+  );
+}
+
+/** A bar of a groove with fewer strokes, or with more of what keeps time and ghost strokes of the snare between. */
+function asBusy(hits: readonly Hit[], context: PartContext, random: Random): Hit[] {
+  const share = againstUsual(context);
+  const count = Math.round(hits.length * share);
+  let left = [...hits];
+  if (share < AS_WRITTEN.least)
+    while (left.length > Math.max(1, count)) {
+      const out = pickWeighted(
+        random,
+        left.map((hit) => [hit, spare(hit, context.metre)] as const),
+      );
+      left = left.filter((hit) => hit !== out);
+    }
+  if (share > AS_WRITTEN.most) {
+    const keeper =
+      KEEPS_TIME.find((voice) => hits.some((hit) => hit.voice === voice)) ?? hits[0]?.voice ?? 'closed hat';
+    left = filledWith(left, keeper, -6, count - left.length, context, random);
+    if (CARRIES.has('snare') && hits.some(({ voice }) => voice === 'snare'))
+      left = filledWith(left, 'snare', -30, count - left.length, context, random);
+  }
+  return left;
+}
+
+/** Swing in % from which the eighths carry it, and sixteenths between them would limp. */
+const SWUNG = 50;
+
+/** Strokes of one drum added where it is silent, as many as there is room for. */
+function filledWith(
+  hits: readonly Hit[],
+  voice: DrumVoice,
+  accent: number,
+  more: number,
+  { metre, style }: PartContext,
+  random: Random,
+): Hit[] {
+  if (more <= 0) return [...hits];
+  const there = hits.filter((hit) => hit.voice === voice).map(({ start }) => start);
+  const filled = drawBar(
+    metre,
+    there.length + more,
+    { busyness: 16, syncopation: 60, grid: style.swing < SWUNG ? 'sixteenths' : 'eighths' },
+    random,
+    there,
+  );
+  return [...hits, ...filled.filter((at) => !there.includes(at)).map((start): Hit => ({ start, voice, accent }))];
+}
+
 /** A groove is drawn once for at least this many bars and goes round. */
 const CELL_BARS = 2;
 
 const drawCell = (groove: Groove, context: PartContext, random: Random): Hit[][] =>
   Array.from({ length: Math.max(CELL_BARS, barsOfGroove(groove)) }, (_, bar) =>
-    strikeBar(groove, bar, context, random, busynessScale(groove, context)),
+    asBusy(strikeBar(groove, bar, context, random, busynessScale(groove, context)), context, random),
   );
 
-/** The cell over and over; every fourth bar its likely strokes are drawn anew, as adventure and recall allow. */
-function repeatCell(cell: readonly Hit[][], groove: Groove, context: PartContext, random: Random): Hit[] {
+/** A bar with a small change: a stroke that does not carry it is left out, or one put in. */
+function touched(hits: readonly Hit[], context: PartContext, random: Random): Hit[] {
+  const voices = [...new Set(hits.map(({ voice }) => voice))];
+  const voice = voices[pickIndex(random, voices.length)];
+  if (voice === undefined) return [...hits];
+  const light = hits.filter((hit) => !CARRIES.has(hit.voice) || metricalWeight(context.metre, hit.start) < WEIGHT.beat);
+  const out = light[pickIndex(random, light.length)];
+  if (out && happens(random, 40)) return hits.filter((hit) => hit !== out);
+  return filledWith(hits, voice, CARRIES.has(voice) && voice !== 'kick' ? -30 : 0, 1, context, random);
+}
+
+/**
+ * Chance that a bar is played a little otherwise than the cell, in %: at phrase ends, and in the middle of phrases where
+ * less is to return.
+ */
+function freshness(bar: number, { recall, adventure }: PartContext['brief']): Percent {
+  const inPhrase = bar % PHRASE_BARS;
+  const bold = Math.max(0, adventure - 20);
+  if (inPhrase === PHRASE_BARS - 1) return 100 - recall + bold;
+  return inPhrase === 0 && bar === 0 ? 0 : Math.max(0, 55 - recall) * 1.6 + bold;
+}
+
+const PHRASE_BARS = 4;
+
+/** The cell over and over; some bars are touched, as recall and adventure allow. */
+function repeatCell(cell: readonly Hit[][], context: PartContext, random: Random): Hit[] {
   const { bars, barTicks, brief } = context;
   return Array.from({ length: bars }, (_, bar) => {
-    const fresh = bar % 4 === 3 && happens(random, 60 - brief.recall / 2 + brief.adventure / 2);
-    const hits = fresh
-      ? strikeBar(groove, bar, context, random, busynessScale(groove, context) * 1.15)
-      : (cell[bar % cell.length] ?? []);
+    const usual = cell[bar % cell.length] ?? [];
+    const hits = happens(random, freshness(bar, brief)) ? touched(usual, context, random) : usual;
     return hits.map((hit) => ({ ...hit, start: hit.start + bar * barTicks }));
   }).flat();
 }
 
-/** Fills take the last beat, the last half bar, or the whole last bar. */
+/** Chance that something leads into the next section, in %, and what is added for each percent of adventure. */
+const FILLS = { least: 52, adventure: 0.5 } as const;
+/** Of those that are whole bars, only bold ones. */
+const BOLD = 40;
+
+/**
+ * Where a fill begins: on the last beat, in the middle of the last bar, seldom with it; at the section's end where there
+ * is none, for a bar may stand still.
+ */
 function drawFillStart({ length, barTicks, metre, brief, bars }: PartContext, random: Random): Ticks {
-  if (bars < 2) return length;
+  if (bars < 2 || !happens(random, FILLS.least + FILLS.adventure * brief.adventure)) return length;
   const beats = beatsOf(metre);
-  const half = beats.find((beat) => beat.at >= barTicks / 2) ?? beats.at(-1);
-  const options = [beats.at(-1)?.at ?? 0, half?.at ?? 0, brief.adventure > 40 ? 0 : (half?.at ?? 0)];
+  const last = beats.at(-1)?.at ?? 0;
+  const half = beats.find((beat) => beat.at >= barTicks / 2)?.at ?? last;
+  const options = [last, half, brief.adventure > BOLD ? 0 : last];
   return length - barTicks + (options[pickIndex(random, options.length)] ?? 0);
 }
 

@@ -1,7 +1,9 @@
 import type { Note } from '../song/schema';
-import { chordMask } from '../theory/chord';
+import { chordMask, type Chord } from '../theory/chord';
+import { coloursOver } from '../theory/colour';
 import { inMask } from '../theory/pitch';
 import { range, type MidiNote, type PitchClassMask, type Velocity } from '../theory/units';
+import { happens } from '../trellis/random';
 import { isDeadEnd, linkLayers, pathSampler } from '../trellis/trellis';
 import { temperatureOf } from '../trellis/weights';
 import { chordAt, unmet, type PartContext, type PartDraft } from './context';
@@ -14,6 +16,8 @@ import { leadingWeight } from '../voicing/voicing';
 const NARROWEST = 3;
 const WIDEST = 9;
 const KEPT = 60;
+/** Adventure in % up to which the voices keep to the chords. */
+const PLAIN = 20;
 
 /** The lower voices are a little softer than the top one. */
 const softer = (velocity: Velocity): Velocity => Math.max(1, velocity - 6);
@@ -52,10 +56,14 @@ export function draftEnsemble(context: PartContext, streams: Streams): PartDraft
   const top = drawLine({ ...context, brief: { ...brief, low: lowestTop } }, streams);
   if ('ok' in top) return top;
   if (top.length === 0) return { ok: true, notes: [] };
+  // As adventure grows, other notes of the key colour the chords.
+  const random = streams('pitch', 'colours');
+  const colours = (chord: Chord): PitchClassMask =>
+    happens(random, brief.adventure - PLAIN) ? coloursOver(chord) & keyMask : 0;
   const candidates = top.map(({ note: { start, pitch }, stroke }) => {
     if (stroke?.pitch) return [stroke.notes.map((note) => note.pitch)];
     const chord = chordAt(context.chords, start);
-    const mask = chord ? chordMask({ ...chord, bass: null }) : keyMask;
+    const mask = chord ? chordMask({ ...chord, bass: null }) | colours(chord) : keyMask;
     const inChord = stacksUnder(pitch, voices, mask, brief.low);
     const inScale = inChord.length > 0 ? inChord : stacksUnder(pitch, voices, keyMask | mask, brief.low);
     // Where there is no room for all, as many as fit.

@@ -1,11 +1,13 @@
 import type { ChordSpan, Note } from '../song/schema';
 import { COMMON_PICKING, COMMON_STRUMS } from '../styles/common-figures';
 import type { GuitarFigure } from '../song/style';
-import type { MidiNote, Ticks } from '../theory/units';
+import { metricalWeight, WEIGHT, type Metre } from '../theory/metre';
+import { range, SIXTEENTH, type MidiNote, type Ticks } from '../theory/units';
 import { happens, pickWeighted, type Random } from '../trellis/random';
 import { bestPath, isDeadEnd, pathSampler } from '../trellis/trellis';
 import { unmet, type PartContext, type PartDraft, type Unmet } from './context';
 import { drawVelocities } from './dynamics';
+import { playedCell } from './figure-cell';
 import { homeMetre, layFigure } from '../styles/figure';
 import type { Streams } from './stages';
 import { lengthened } from './melody/rhythm';
@@ -27,7 +29,9 @@ function shape(context: PartContext, random: Random): Shaped {
     low: brief.low,
     high: brief.high,
     voices: brief.voices,
-    centre: 54,
+    // Open shapes lie in the lower half of what a guitar reaches.
+    centre: brief.low + Math.round((brief.high - brief.low) * 0.37),
+    pull: 24,
     family: 'guitar',
     bass: 'as it comes',
   };
@@ -65,7 +69,10 @@ const densityOf = ({ steps }: GuitarFigure): number => steps.replaceAll(/[.|]/g,
 const pickFigure = (figures: readonly GuitarFigure[], { brief }: PartContext, random: Random): GuitarFigure =>
   pickWeighted(
     random,
-    figures.map((figure) => [figure, 1 / (0.5 + Math.abs(densityOf(figure) - brief.busyness))] as const),
+    figures.map((figure) => {
+      const away = 0.6 + Math.abs(densityOf(figure) - brief.busyness);
+      return [figure, 1 / (away * away)] as const;
+    }),
   );
 
 interface Stroke {
@@ -73,26 +80,58 @@ interface Stroke {
   readonly symbol: string;
 }
 
+/** What a stroke is that a busier brief adds: strums go down on the beat and up after it, fingers roll upwards. */
+const FILLER: Readonly<Record<'D' | 'p', (at: Ticks, metre: Metre) => string>> = {
+  D: (at, metre) => (metricalWeight(metre, at) >= WEIGHT.beat ? 'd' : 'u'),
+  p: (at) => 'ima'.charAt((at / SIXTEENTH) % 3),
+};
+
 /** A figure's strokes over the section, and one on every arrival of a chord that it misses. */
 function strokesOf(
   figure: GuitarFigure,
   turn: GuitarFigure,
   own: boolean,
-  arrival: string,
+  arrival: 'D' | 'p',
   spans: readonly Held[],
-  { bars, barTicks, metre, style }: PartContext,
+  context: PartContext,
+  random: Random,
 ): Stroke[] {
+  const { bars, barTicks, metre, style } = context;
   const home = homeMetre(own ? (style.metres[0] ?? '4/4') : '4/4');
+  const cellOf = ({ steps }: GuitarFigure) =>
+    playedCell(
+      range(steps.split('|').length).map((bar) =>
+        layFigure(steps, home, metre, bar).map(({ at, symbol }) => ({ at, what: symbol })),
+      ),
+      FILLER[arrival],
+      context,
+      random,
+    );
+  const cell = cellOf(figure);
+  const ending = turn === figure ? cell : cellOf(turn);
   const strokes = new Map<Ticks, string>();
-  for (let bar = 0; bar < bars; bar++)
-    for (const { at, symbol } of layFigure(bar % 4 === 3 ? turn.steps : figure.steps, home, metre, bar))
-      strokes.set(bar * barTicks + at, symbol);
+  for (const bar of range(bars)) {
+    const played = bar % PHRASE_BARS === PHRASE_BARS - 1 ? ending : cell;
+    for (const { at, what } of played[bar % played.length] ?? []) strokes.set(bar * barTicks + at, what);
+  }
   for (const { start } of spans) if (!strokes.has(start)) strokes.set(start, arrival);
   return [...strokes].map(([at, symbol]) => ({ at, symbol })).sort((a, b) => a.at - b.at);
 }
 
+const PHRASE_BARS = 4;
 /** Chance that the last bar of a phrase turns to another figure, in %. */
-const TURNS = 60;
+const TURNS = 65;
+
+/** The figure that ends phrases: now and then another one. */
+function turnOf(
+  figure: GuitarFigure,
+  figures: readonly GuitarFigure[],
+  context: PartContext,
+  random: Random,
+): GuitarFigure {
+  const others = figures.filter((other) => other !== figure);
+  return others.length > 0 && happens(random, TURNS) ? pickFigure(others, context, random) : figure;
+}
 
 /** Ticks from string to string: a down stroke is slower than an up stroke. */
 const SPREAD = { down: 9, up: 6 } as const;
@@ -108,11 +147,12 @@ export function draftStrum(context: PartContext, streams: Streams): PartDraft {
   const figure = pickFigure(figures, context, plan);
   const strokes = strokesOf(
     figure,
-    happens(plan, TURNS) ? pickFigure(figures, context, plan) : figure,
+    turnOf(figure, figures, context, plan),
     own,
     'D',
     shaped.spans,
     context,
+    streams('rhythm'),
   );
   const loud = strokes.map(({ symbol }) => (symbol === 'D' ? 6 : symbol === 'U' ? 0 : symbol === '~' ? -20 : -10));
   const velocities = drawVelocities(
@@ -178,11 +218,12 @@ export function draftPicking(context: PartContext, streams: Streams): PartDraft 
   const figure = pickFigure(figures, context, plan);
   const strokes = strokesOf(
     figure,
-    happens(plan, TURNS) ? pickFigure(figures, context, plan) : figure,
+    turnOf(figure, figures, context, plan),
     own,
     'p',
     shaped.spans,
     context,
+    streams('rhythm'),
   );
   const velocities = drawVelocities(
     strokes.map(({ at }) => at),

@@ -261,7 +261,10 @@ export function playPhrase(
     voices: clamp(own.voices + turn.fullness, 1, 6),
     busyness: clamp(own.busyness * turn.speed, 0.5, 24),
   };
-  const style: Style = { ...styleOf(asking.ground.style), ...turned(phrase, turn.speed) };
+  const shipped = styleOf(asking.ground.style);
+  // A phrase is played as it is written: its own brief counts as what its style usually asks for.
+  const band = { role: phrase.role, name: phrase.name, instrument: '', level: 0, pan: 0, brief };
+  const style: Style = { ...shipped, ...turned(phrase, turn.speed), band: [band] };
   const context = contextOf({ ...asking, beside: [] }, style, chords, []);
   const play = PLAYERS[phrase.role] ?? draftComping;
   const drafted = play(

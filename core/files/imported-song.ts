@@ -1,3 +1,4 @@
+import { NO_PLAN } from '../song/plan';
 import { harmonyBriefFor, PLAIN_CHORDS } from '../song/briefs';
 import { freeName } from '../song/edit';
 import { LIMITS, shortened } from '../song/limits';
@@ -328,6 +329,7 @@ function sectionFrom(
     harmonyBrief: harmonyBriefFor(kind, styleIn(score, score.ground.style).harmony),
     ground: ownGround(section, key, score.ground),
     chordSetting: PLAIN_CHORDS,
+    plan: NO_PLAN,
     solos: [],
     heldBars: [],
     chosen: {},

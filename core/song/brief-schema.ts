@@ -80,12 +80,17 @@ export const briefSchema = z
 export const CADENCES = ['authentic', 'half', 'plagal', 'deceptive', 'open'] as const;
 export const COLOURINGS = ['triads', 'sevenths', 'extended'] as const;
 
+/** How chords come back, where not as the style has it. */
+export const FORMS = ['free', 'loop of four', 'loop of two', 'twelve bars', 'a a b a'] as const;
+
 export const harmonyBriefSchema = z
   .object({
     /** Chords a bar; a half is one chord for two bars. */
     pace: z.union([z.literal(0.5), z.literal(1), z.literal(2)]),
     colouring: z.enum(COLOURINGS),
     cadence: z.enum(CADENCES),
+    /** None is as the style has it. */
+    form: z.enum(FORMS).nullable(),
     /** Chord symbols as typed, or null for “as it comes”. */
     first: z.string().max(24).nullable(),
     last: z.string().max(24).nullable(),
@@ -96,5 +101,6 @@ export const harmonyBriefSchema = z
   .readonly();
 
 export type Brief = z.infer<typeof briefSchema>;
+export type HarmonyForm = (typeof FORMS)[number];
 export type HarmonyBrief = z.infer<typeof harmonyBriefSchema>;
 export type Role = (typeof ROLES)[number];

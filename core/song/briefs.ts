@@ -1,3 +1,4 @@
+import type { Percent } from '../theory/units';
 import type { Brief, ChordSetting, HarmonyBrief, Role, SectionKind } from './schema';
 
 /** How each kind of section likes to end. */
@@ -11,14 +12,22 @@ const CADENCE_OF: Readonly<Record<SectionKind, HarmonyBrief['cadence']>> = {
   outro: 'authentic',
 };
 
+/** Loops and forms turn round where other choruses close. */
+const goesRound = ({ loops = 0, forms }: { readonly loops?: Percent; readonly forms?: unknown }): boolean =>
+  loops >= 50 || forms !== undefined;
+
 export const harmonyBriefFor = (
   kind: SectionKind,
-  style: Pick<HarmonyBrief, 'pace' | 'colouring' | 'adventure'>,
+  style: Pick<HarmonyBrief, 'pace' | 'colouring' | 'adventure'> & {
+    readonly loops?: Percent;
+    readonly forms?: unknown;
+  },
 ): HarmonyBrief => ({
   pace: style.pace,
   colouring: style.colouring,
   adventure: style.adventure,
-  cadence: CADENCE_OF[kind],
+  cadence: kind === 'chorus' && goesRound(style) ? 'open' : CADENCE_OF[kind],
+  form: null,
   first: null,
   last: null,
   under: null,

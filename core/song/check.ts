@@ -14,6 +14,7 @@ import {
   partTakeSchema,
   remarkSchema,
   sectionSchema,
+  songMotifSchema,
   type Score,
   type Section,
   type Take,
@@ -54,11 +55,11 @@ const first = <T>(items: readonly T[], problem: (item: T) => string | null): str
 };
 
 /** What a score counts that a song holds only so much of. */
-type Counted = Pick<Score, 'parts' | 'sections' | 'order' | 'energy' | 'styles'>;
-const NOTHING: Counted = { parts: [], sections: [], order: [], energy: [], styles: [] };
+type Counted = Pick<Score, 'parts' | 'sections' | 'order' | 'motifs' | 'energy' | 'styles'>;
+const NOTHING: Counted = { parts: [], sections: [], order: [], motifs: [], energy: [], styles: [] };
 
 /** Where there is too much of something, and more than before, in words that say what to do. */
-function overLimit({ title, parts, sections, order, energy, styles }: Score, before: Counted): string | null {
+function overLimit({ title, parts, sections, order, motifs, energy, styles }: Score, before: Counted): string | null {
   const grown = (now: readonly unknown[], was: readonly unknown[], most: number): boolean =>
     now.length > most && now.length > was.length;
   if (title === '') return 'A song needs a title.';
@@ -73,6 +74,8 @@ function overLimit({ title, parts, sections, order, energy, styles }: Score, bef
     );
   if (grown(order, before.order, LIMITS.places))
     return `A running order holds up to ${LIMITS.places} places; this would make ${order.length}. Take some out first.`;
+  if (grown(motifs, before.motifs, LIMITS.motifs))
+    return `A song remembers up to ${LIMITS.motifs} motifs; this would make ${motifs.length}. Forget one first.`;
   if (grown(energy, before.energy, LIMITS.energyPoints))
     return `An energy line holds up to ${LIMITS.energyPoints} points; this would make ${energy.length}. Draw it with fewer.`;
   if (grown(styles, before.styles, LIMITS.styles))
@@ -90,7 +93,12 @@ function twice(items: readonly { readonly id: string }[], what: string): string 
 }
 
 /** References of a section to parts and takes that are not there. */
-function danglingIn(section: Section, parts: ReadonlySet<string>, takes: Takes): string | null {
+function danglingIn(
+  section: Section,
+  parts: ReadonlySet<string>,
+  motifs: ReadonlySet<string>,
+  takes: Takes,
+): string | null {
   const lost = (id: string | null, of: Take['of']): boolean => id !== null && own(takes, id)?.of !== of;
   return (
     first(linesIn(section), ([line, take]) => {
@@ -103,7 +111,10 @@ function danglingIn(section: Section, parts: ReadonlySet<string>, takes: Takes):
       parts.has(part) && (over === null || parts.has(over)) && from < to
         ? null
         : `A solo in “${section.name}” names a part that is missing.`,
-    )
+    ) ??
+    (section.plan.motif === null || motifs.has(section.plan.motif)
+      ? null
+      : `The motif that “${section.name}” has in its plan is missing.`)
   );
 }
 
@@ -111,10 +122,12 @@ function dangling(score: Score, takes: Takes): string | null {
   const parts = new Set(score.parts.map(({ id }) => id));
   const sections = new Set(score.sections.map(({ id }) => id));
   const places = new Set(score.order.map(({ id }) => id));
+  const motifs = new Set<string>(score.motifs.map(({ id }) => id));
   return (
     twice(score.parts, 'parts') ??
     twice(score.sections, 'sections') ??
     twice(score.order, 'places of the running order') ??
+    twice(score.motifs, 'motifs') ??
     twice(score.styles, 'styles') ??
     first(score.order, ({ section }) =>
       sections.has(section) ? null : 'A place of the running order names a section that is missing.',
@@ -122,7 +135,7 @@ function dangling(score: Score, takes: Takes): string | null {
     first(score.energy, ({ occurrence }) =>
       places.has(occurrence) ? null : 'A point of the energy line belongs to a place that is missing.',
     ) ??
-    first(score.sections, (section) => danglingIn(section, parts, takes))
+    first(score.sections, (section) => danglingIn(section, parts, motifs, takes))
   );
 }
 
@@ -140,6 +153,7 @@ export function scoreProblem(score: Score, takes: Takes, before: Counted = NOTHI
     first(score.parts, (part) => issueIn(partSchema, part, `the part “${part.name}”`)) ??
     first(score.sections, (section) => issueIn(sectionSchema, section, `the section “${section.name}”`)) ??
     first(score.order, (place) => issueIn(occurrenceSchema, place, 'a place of the running order')) ??
+    first(score.motifs, (motif) => issueIn(songMotifSchema, motif, `the motif “${motif.name}”`)) ??
     first(score.energy, (point) => issueIn(energyPointSchema, point, 'the energy line')) ??
     first(score.styles, (style) => issueIn(styleSchema, style, `the style “${style.name}”`)) ??
     first(Object.values(score.remarks), (remark) => issueIn(remarkSchema, remark, 'a verdict')) ??
@@ -173,12 +187,15 @@ export function withoutDangling(
     items.filter((item) => holds(item) || (leftOut.push(name(item)), false));
   const parts = once(score.parts);
   const known = new Set(parts.map(({ id }) => id));
+  const motifs = once(score.motifs);
+  const remembered = new Set<string>(motifs.map(({ id }) => id));
   const there = (id: string | null, of: Take['of']): string | null =>
     id !== null && own(takes, id)?.of === of ? id : null;
   const sections = once(score.sections).map((section) => ({
     ...mapChoices(section, (line, id) =>
       line === HARMONY ? there(id, 'harmony') : known.has(line) ? there(id, 'part') : undefined,
     ),
+    plan: remembered.has(section.plan.motif ?? '') ? section.plan : { ...section.plan, motif: null },
     solos: keep(
       section.solos,
       ({ part, from, to }) => known.has(part) && from < to,
@@ -198,5 +215,5 @@ export function withoutDangling(
     ({ occurrence }) => places.has(occurrence),
     ({ occurrence }) => `energy of ${occurrence}`,
   );
-  return { score: { ...score, parts, sections, order: placed, energy, styles: once(score.styles) }, leftOut };
+  return { score: { ...score, parts, sections, order: placed, motifs, energy, styles: once(score.styles) }, leftOut };
 }

@@ -8,6 +8,7 @@ export type PartId = Id<'part'>;
 export type SectionId = Id<'section'>;
 export type OccurrenceId = Id<'occurrence'>;
 export type TakeId = Id<'take'>;
+export type MotifId = Id<'motif'>;
 
 /** What a take belongs to: a part, or the chord line. */
 export type LineId = PartId;

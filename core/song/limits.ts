@@ -13,6 +13,7 @@ export const LIMITS = {
   /** Bars of one section. */
   bars: 64,
   energyPoints: 2_000,
+  motifs: 32,
   /** Styles of the writer's own that a song carries. */
   styles: 64,
   /** Notes and chords of one take. */

@@ -2,7 +2,7 @@ import './validation';
 import * as z from 'zod';
 import { id, midiNote, percent } from './brief-schema';
 import { LONGEST_UNREAD } from './limits';
-import type { OccurrenceId, PartId, SectionId, TakeId } from './ids';
+import type { MotifId, OccurrenceId, PartId, SectionId, TakeId } from './ids';
 import { isScaleId } from '../theory/scale';
 import type { MidiNote, Ticks, Velocity } from '../theory/units';
 
@@ -15,6 +15,7 @@ export const partId = of<PartId>(id);
 export const sectionId = of<SectionId>(id);
 export const occurrenceId = of<OccurrenceId>(id);
 export const takeId = of<TakeId>(id);
+export const motifId = of<MotifId>(id);
 
 export const ticks = z.number().int();
 export const length = of<Ticks>(ticks.min(1));

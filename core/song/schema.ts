@@ -16,17 +16,19 @@ import {
   ticks,
   VOICING_FAMILIES,
 } from './music-schema';
+import { sectionPlanSchema, songMotifSchema } from './plan-schema';
 import { styleSchema } from './style';
 import { ledgerSchema } from './take-schema';
 import type { Percent, Ticks } from '../theory/units';
 
 export * from './brief-schema';
 export * from './music-schema';
+export * from './plan-schema';
 export * from './take-schema';
-export { HARMONY, type LineId, type OccurrenceId, type PartId, type SectionId, type TakeId } from './ids';
+export { HARMONY, type LineId, type MotifId, type OccurrenceId, type PartId, type SectionId, type TakeId } from './ids';
 
 /** The version that this build writes; older ones are migrated, newer ones refused in words. */
-export const SONG_VERSION = 5;
+export const SONG_VERSION = 6;
 
 /** Where a section stands on ground of its own. */
 const ownGroundSchema = z
@@ -103,6 +105,7 @@ export const sectionSchema = z
     harmonyBrief: harmonyBriefSchema,
     ground: ownGroundSchema,
     chordSetting: chordSettingSchema,
+    plan: sectionPlanSchema,
     /** Parts that take over some bars, and whom each replaces there. */
     solos: z
       .array(soloSchema)
@@ -151,6 +154,7 @@ export const scoreSchema = z
       .array(occurrenceSchema)
       .max(LIMITS.places * ROOM_FOR_OLDER)
       .readonly(),
+    motifs: z.array(songMotifSchema).max(LIMITS.motifs).readonly(),
     energy: z.array(energyPointSchema).max(LIMITS.energyPoints).readonly(),
     remarks: z.record(takeId, remarkSchema).readonly(),
     /** Styles of the writer's own that the song uses. */

@@ -126,6 +126,22 @@ describe('song files', () => {
     expect(openSong({ ...(JSON.parse(JSON.stringify(opened.song)) as object), version: 2 })).toEqual(opened);
   });
 
+  it('of version 5 open bound to a plan without motifs, their chords in no form', () => {
+    const opened = openSong(sample(5));
+    if (!opened.ok) throw new Error(opened.reason);
+    expect(opened.setAside).toEqual([]);
+    const { score: carried, ledger } = opened.song;
+    expect(carried.motifs).toEqual([]);
+    for (const section of carried.sections)
+      expect(section).toMatchObject({
+        plan: { bound: true, motif: null, use: 'states' },
+        harmonyBrief: { form: null },
+      });
+    const chords = Object.values(ledger.takes).filter(({ of }) => of === 'harmony');
+    expect(chords.map(({ origin }) => origin.asking?.harmonyBrief?.form)).toEqual(chords.map(() => null));
+    expect(openSong({ ...(JSON.parse(JSON.stringify(opened.song)) as object), version: 5 })).toEqual(opened);
+  });
+
   it('of version 3 open with what every take lies over beside what it was made from, and ids for all notes', () => {
     const opened = openSong(sample(3));
     if (!opened.ok) throw new Error(opened.reason);

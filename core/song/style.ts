@@ -3,6 +3,7 @@ import * as z from 'zod';
 import { briefSchema, COLOURINGS, id, ROLES } from './brief-schema';
 import { isScaleId } from '../theory/scale';
 import { LIMITS } from './limits';
+import { SECTION_KINDS } from './music-schema';
 
 /** Room for what people write, not for what would stop a page. */
 const LONGEST_FIGURE = 400;
@@ -28,6 +29,12 @@ const bassed = z
   .string()
   .max(LONGEST_FIGURE)
   .regex(/^[RFOTAWPrfotawp.|]+$/, 'only R F O T A W P, their small forms, . and | are allowed here');
+
+/** Melodies: beats parted by `-`, each with as many signs as it is cut into; `x` struck, `.` goes on (see styles/cell.ts). */
+const sung = z
+  .string()
+  .max(LONGEST_FIGURE)
+  .regex(/^[x.|-]+$/, 'only x, ., - and | are allowed here');
 
 export const DRUM_KEYS = {
   kick: 36,
@@ -61,6 +68,15 @@ const voiced = z.partialRecord(z.enum(DRUM_VOICES), struck);
 
 /** From one degree of the scale (1–7) to the next, as plain weights. */
 const moves = z.record(z.string().regex(/^[1-7]$/), z.record(z.string().regex(/^[1-7]$/), z.number().positive()));
+
+/** Chords by the degree that they stand on, as chord degrees parted by spaces. */
+const ownChords = z.record(z.string().regex(/^[b#]?[1-7]$/), z.string().regex(/^1( [b#]{0,2}\d{1,2}){1,5}$/));
+
+/** `1 4 2-5 1/5`: a bar a word, chords of one bar parted by `-`, degrees of which one is taken by `/`. */
+const degrees = z
+  .string()
+  .max(LONGEST_FIGURE)
+  .regex(/^[1-7](\/[1-7])*(-[1-7](\/[1-7])*)?( [1-7](\/[1-7])*(-[1-7](\/[1-7])*)?)*$/);
 
 const compingFigure = z.object({
   name: figureName,
@@ -153,7 +169,26 @@ export const styleSchema = z.object({
     adventure: z.number().min(0).max(100),
     /** Chance that a bar before a cadence carries two chords, in %. */
     splits: z.number().min(0).max(100),
+    /** Chance that a section goes round a loop of four bars, in %. */
+    loops: z.number().min(0).max(100).optional(),
+    /** Whether minor keys have their dominant with the leading note. */
+    leadingNote: z.boolean().optional(),
+    /** Chords of the style's own, by the degree of their root: their notes from the triad on. */
+    majorChords: ownChords.optional(),
+    minorChords: ownChords.optional(),
+    /** Progressions of a length of their own, a word of degrees for each bar (see compose/harmony/form.ts). */
+    forms: z
+      .array(z.object({ name: figureName, bars: degrees, weight: z.number().positive().max(1000).optional() }))
+      .max(MOST_FIGURES)
+      .optional(),
+    /** Bars that sections start with, where not as they usually do. */
+    bars: z.partialRecord(z.enum(SECTION_KINDS), z.number().int().min(1).max(64)).optional(),
   }),
+  /** Rhythms that its melodies are made of; where a style has none of its own, the common ones serve. */
+  melody: z
+    .array(z.object({ name: figureName, steps: sung }))
+    .max(MOST_FIGURES)
+    .optional(),
   comping: z.array(compingFigure).min(2).max(MOST_FIGURES),
   arpeggio: z.array(arpeggioFigure).min(2).max(MOST_FIGURES),
   bass: z
@@ -189,6 +224,7 @@ export const styleSchema = z.object({
 });
 
 export type Style = z.infer<typeof styleSchema>;
+export type MelodyCell = NonNullable<Style['melody']>[number];
 export type CompingFigure = Style['comping'][number];
 export type ArpeggioFigure = Style['arpeggio'][number];
 export type BassFigure = Style['bass'][number];

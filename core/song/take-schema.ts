@@ -2,6 +2,7 @@ import './validation';
 import * as z from 'zod';
 import { briefSchema, harmonyBriefSchema, percent, ROLES } from './brief-schema';
 import { LIMITS } from './limits';
+import { MOTIF_USES, motifSchema } from './plan-schema';
 import {
   chordSpanSchema,
   fifths,
@@ -72,6 +73,14 @@ export const askingSchema = z
     harmony: takeId.optional(),
     /** Chords that were held while the others were drafted. */
     heldChords: z.array(chordSpanSchema).max(512).readonly().optional(),
+    /** Whether the brief leans as sections of this kind do. */
+    bound: z.boolean().optional(),
+    /** A motif of the song, and what is done with it. */
+    motif: motifSchema
+      .unwrap()
+      .extend({ use: z.enum(MOTIF_USES) })
+      .readonly()
+      .optional(),
     /** Mean energy over the section's places, in %; none where no line is drawn. */
     energy: percent.optional(),
     /** Bars that were drafted alone, counted from 0, `to` not included; none is the whole section. */

@@ -16,6 +16,12 @@ export function swung(at: Ticks, swing: Percent, metre: Metre): Ticks {
   return at - inBeat + Math.round(warped);
 }
 
+/** A triplet eighth. */
+const TRIPLET = TICKS_PER_QUARTER / 3;
+
+/** Where a note begins or ends: written triplets are as long as each other already, whatever the swing. */
+const placed = (at: Ticks, swing: Percent, metre: Metre): Ticks => (at % TRIPLET === 0 ? at : swung(at, swing, metre));
+
 const remembered = remembering();
 
 /** Notes where they sound on a ground: swung, then spread by their own nudges, in order of their starts. */
@@ -23,8 +29,8 @@ export function grooved(notes: readonly Note[], { swing, metre }: Pick<Ground, '
   return remembered(notes, `${swing} ${metre.beats}/${metre.unit} ${metre.groups.join('+')}`, () =>
     notes
       .map((note) => {
-        const start = swung(note.start, swing, metre) + (note.nudge ?? 0);
-        return { ...note, start, duration: Math.max(1, swung(note.start + note.duration, swing, metre) - start) };
+        const start = placed(note.start, swing, metre) + (note.nudge ?? 0);
+        return { ...note, start, duration: Math.max(1, placed(note.start + note.duration, swing, metre) - start) };
       })
       .sort(byStart),
   );

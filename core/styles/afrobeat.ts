@@ -10,7 +10,22 @@ export const afrobeat: Style = {
   metres: ['4/4', '12/8'],
   swing: 8,
   scales: ['dorian', 'mixolydian', 'minor-pentatonic'],
-  harmony: { major: VAMP_MAJOR, minor: VAMP_MINOR, pace: 0.5, colouring: 'sevenths', adventure: 20, splits: 0 },
+  harmony: {
+    major: VAMP_MAJOR,
+    minor: VAMP_MINOR,
+    pace: 0.5,
+    colouring: 'sevenths',
+    adventure: 20,
+    splits: 0,
+    loops: 85,
+  },
+  melody: [
+    { name: 'cross', steps: 'x..x-..x.-..x.-x...' },
+    { name: 'horns', steps: '.xx.-x.xx-.x..-.' },
+    { name: 'chant', steps: 'x.x.-.xx.-x.x.-..x.' },
+    { name: 'reply', steps: '..x.-xx.x-..x.-x' },
+    { name: 'circle', steps: 'x..x-..x.-.x..-x.x.' },
+  ],
   comping: [
     { name: 'interlocked', steps: '..x..x..x..x..x.', length: 30 },
     { name: 'answers', steps: 'x..x....x..x....', length: 36 },

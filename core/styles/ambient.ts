@@ -10,7 +10,22 @@ export const ambient: Style = {
   metres: ['4/4', '3/4', '6/8', '5/4'],
   swing: 0,
   scales: ['lydian', 'major', 'minor', 'dorian'],
-  harmony: { major: DRIFT_MAJOR, minor: DRIFT_MINOR, pace: 0.5, colouring: 'extended', adventure: 35, splits: 0 },
+  harmony: {
+    major: DRIFT_MAJOR,
+    minor: DRIFT_MINOR,
+    pace: 0.5,
+    colouring: 'extended',
+    adventure: 35,
+    splits: 0,
+    loops: 55,
+  },
+  melody: [
+    { name: 'one', steps: 'x-.-.-.' },
+    { name: 'late', steps: '.-x-.-.' },
+    { name: 'far apart', steps: 'x-.-.-x' },
+    { name: 'then none', steps: 'x-.-x-.|.-.-.-.' },
+    { name: 'slow turn', steps: 'x-.-.-.|.-x-.-x' },
+  ],
   comping: [
     { name: 'tide', steps: 'X...............|................', length: 100 },
     { name: 'two breaths', steps: 'X.......x.......', length: 100 },

@@ -1,5 +1,6 @@
 import { harmonyBriefFor, PLAIN_CHORDS, USUAL_BARS } from '../song/briefs';
 import { nameOfKind } from '../song/edit';
+import { NO_PLAN } from '../song/plan';
 import type { Ground, Part, Role, Score, Section, SectionKind } from '../song/schema';
 import { withStyle } from './styles';
 import { METRES, metreName } from '../theory/metre';
@@ -44,11 +45,12 @@ export const newSection = (style: Style, kind: SectionKind, id: string, name = n
   id,
   kind,
   name,
-  bars: USUAL_BARS[kind],
+  bars: style.harmony.bars?.[kind] ?? USUAL_BARS[kind],
   harmony: null,
   harmonyBrief: harmonyBriefFor(kind, style.harmony),
   ground: {},
   chordSetting: PLAIN_CHORDS,
+  plan: NO_PLAN,
   solos: [],
   heldBars: [],
   chosen: {},
@@ -79,6 +81,7 @@ export function startScore(
     parts: style.band.map((band, index) => partFrom(band, `part-${index + 1}`, index)),
     sections: [section],
     order: [{ id: 'occurrence-1', section: section.id }],
+    motifs: [],
     energy: [],
     remarks: {},
     styles: [],

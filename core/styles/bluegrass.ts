@@ -11,6 +11,14 @@ export const bluegrass: Style = {
   swing: 0,
   scales: ['major', 'mixolydian', 'major-pentatonic'],
   harmony: { major: PLAIN_MAJOR, minor: PLAIN_MINOR, pace: 1, colouring: 'triads', adventure: 6, splits: 20 },
+  melody: [
+    { name: 'running', steps: 'xx-xx-xx-xx' },
+    { name: 'kick-off', steps: 'xxxx-xx-xx-x' },
+    { name: 'middle roll', steps: 'xx-xxxx-xx-xx' },
+    { name: 'shuffle', steps: 'x.xx-x.xx-xx-xx' },
+    { name: 'double run', steps: 'xxxx-xxxx-xx-x' },
+    { name: 'landing', steps: 'xx-xxxx-x-xx' },
+  ],
   comping: [
     { name: 'chop', steps: '..X...X...X...X.', length: 24 },
     { name: 'chop with a push', steps: '..X...X...X..xX.', length: 26 },

@@ -1,4 +1,5 @@
 import { BLUES_MOVES } from './dialects';
+import { BLUES_FORMS } from './forms';
 import type { Style } from '../song/style';
 
 export const blues: Style = {
@@ -10,7 +11,26 @@ export const blues: Style = {
   metres: ['4/4', '12/8', '6/8'],
   swing: 66,
   scales: ['blues', 'mixolydian', 'minor-pentatonic'],
-  harmony: { major: BLUES_MOVES, minor: BLUES_MOVES, pace: 0.5, colouring: 'sevenths', adventure: 25, splits: 30 },
+  harmony: {
+    major: BLUES_MOVES,
+    minor: BLUES_MOVES,
+    pace: 1,
+    colouring: 'sevenths',
+    adventure: 25,
+    splits: 30,
+    majorChords: { 1: '1 3 5 b7 9', 4: '1 3 5 b7 9', 5: '1 3 5 b7 9' },
+    minorChords: { 1: '1 3 5 b7 9', 4: '1 3 5 b7 9', 5: '1 3 5 b7 9' },
+    bars: { verse: 12, chorus: 12, solo: 12 },
+    forms: BLUES_FORMS,
+  },
+  melody: [
+    { name: 'call', steps: '.x-xx-x-.' },
+    { name: 'triplet call', steps: '.xx-xxx-x-.' },
+    { name: 'shuffle', steps: 'x.x-x.x-x-.' },
+    { name: 'moan', steps: 'x-..x-x-.' },
+    { name: 'late', steps: '.-..x-x.x-x|.-.-.-..x' },
+    { name: 'three times', steps: '..x-x.x-x.x-.' },
+  ],
   comping: [
     { name: 'shuffle pushes', steps: 'X.....x.X.....x.', length: 70 },
     { name: 'late stabs', steps: '......x.......x.', length: 40 },
@@ -26,17 +46,17 @@ export const blues: Style = {
     { name: 'boxed', steps: 'R...T...F...O...', length: 80 },
   ],
   grooves: [
-    { name: 'shuffle', voices: { kick: 'x.......x.....4.', snare: '....X.......X...', ride: 'x..xx..xx..xx..x' } },
+    { name: 'shuffle', voices: { kick: 'x.......x.....4.', snare: '....X.......X...', ride: 'x.x.x.x.x.x.x.x.' } },
     {
       name: 'slow four',
-      voices: { kick: 'x.......x.x.....', snare: '....X.......X..3', 'closed hat': 'x.x.x.x.x.x.x.x.' },
+      voices: { kick: 'x.......x.x.....', snare: '....X.......X.3.', 'closed hat': 'x.x.x.x.x.x.x.x.' },
     },
   ],
   fills: [
     { name: 'triplet toms', voices: { 'high tom': '........x.x.....', 'low tom': '............x.x.' } },
-    { name: 'snare answer', voices: { snare: '........X.xxX.x.' } },
+    { name: 'snare answer', voices: { snare: '........X.x.X.x.' } },
     { name: 'stop time', voices: { kick: 'x...............', snare: 'x...............' } },
-    { name: 'triplet-minded toms', voices: { 'high tom': '........x..x....', 'low tom': '............x..x' } },
+    { name: 'triplet-minded toms', voices: { 'high tom': '........x.x.....', 'low tom': '............x.x.' } },
   ],
   feel: { late: { drums: 3, bass: 6, comping: 12, melody: 10, solo: 14 }, drums: { snare: 10 } },
   ending: 'turn',

@@ -32,7 +32,15 @@ export const bossaNova: Style = {
     colouring: 'extended',
     adventure: 38,
     splits: 40,
+    leadingNote: true,
   },
+  melody: [
+    { name: 'across', steps: 'x-.x-.x-.x' },
+    { name: 'leaning', steps: '.x-.x-x-.x' },
+    { name: 'calm', steps: 'x-.x-x-.x|.x-.x-.x-.' },
+    { name: 'half spoken', steps: '.x-x-.x-.' },
+    { name: 'held over', steps: 'x-.x-.-.x|.-.x-.x-.' },
+  ],
   comping: [
     { name: 'two-bar clave', steps: 'X..x..x...x..x..|..x...x..x..x...', length: 62 },
     { name: 'thumb-light strokes', steps: 'x..x..x...x.....|x..x..x...x..6..', length: 58 },

@@ -1,10 +1,19 @@
 import type { BASS_WAYS } from '../song/brief-schema';
-import type { BassFigure, Groove, GuitarFigure } from '../song/style';
+import type { BassFigure, Groove, GuitarFigure, MelodyCell } from '../song/style';
 
 /**
  * Figures that serve every style that has none of its own; written on sixteenths in 4/4, carried to other metres like
  * all others.
  */
+
+export const COMMON_CELLS: readonly MelodyCell[] = [
+  { name: 'talking', steps: '.x-xx-x-.' },
+  { name: 'even', steps: 'x-x-xx-x' },
+  { name: 'dotted', steps: 'x-.x-x-x' },
+  { name: 'held over', steps: 'x-xx-.x-.x' },
+  { name: 'running', steps: 'xx-xx-xx-x' },
+  { name: 'long', steps: 'x-.-x-.' },
+];
 
 export const COMMON_STRUMS: readonly GuitarFigure[] = [
   { name: 'one a bar', steps: 'D...............' },

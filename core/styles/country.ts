@@ -11,6 +11,14 @@ export const country: Style = {
   swing: 8,
   scales: ['major', 'mixolydian'],
   harmony: { major: PLAIN_MAJOR, minor: PLAIN_MINOR, pace: 1, colouring: 'triads', adventure: 10, splits: 28 },
+  melody: [
+    { name: 'two and two', steps: 'xx-xx-x-.' },
+    { name: 'snap', steps: 'x..x-x-xx-.' },
+    { name: 'after the beat', steps: '.x-xx-x-x' },
+    { name: 'walking home', steps: 'x-x-xx-x' },
+    { name: 'late and long', steps: 'xx-.x-x-.x' },
+    { name: 'drawl', steps: '.x-x..x-x-.' },
+  ],
   comping: [
     { name: 'chick on the off-beats', steps: '..x...x...x...x.', length: 44 },
     { name: 'honky held', steps: 'X.....x.x.....x.', length: 80 },

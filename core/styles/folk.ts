@@ -11,6 +11,15 @@ export const folk: Style = {
   swing: 0,
   scales: ['major', 'mixolydian', 'dorian', 'minor'],
   harmony: { major: PLAIN_MAJOR, minor: PLAIN_MINOR, pace: 1, colouring: 'triads', adventure: 8, splits: 20 },
+  melody: [
+    { name: 'step and step', steps: 'x-x-xx-x' },
+    { name: 'skipping first', steps: 'xx-x-x-x' },
+    { name: 'down the lane', steps: 'x-xx-x-.' },
+    { name: 'dotted', steps: 'x-.x-x-x' },
+    { name: 'reel', steps: 'xx-xx-x-x' },
+    { name: 'to the gate', steps: 'x-x-x-.' },
+    { name: 'verse line', steps: 'xx-xx-x-x|x-xx-x-.' },
+  ],
   comping: [
     { name: 'brush on two and four', steps: 'x...X...x...X...', length: 80 },
     { name: 'boom and brush', steps: 'x...X.x.x...X.x.', length: 82 },

@@ -10,7 +10,23 @@ export const hipHop: Style = {
   metres: ['4/4'],
   swing: 34,
   scales: ['minor', 'dorian', 'minor-pentatonic'],
-  harmony: { major: VAMP_MAJOR, minor: VAMP_MINOR, pace: 0.5, colouring: 'sevenths', adventure: 22, splits: 6 },
+  harmony: {
+    major: VAMP_MAJOR,
+    minor: VAMP_MINOR,
+    pace: 0.5,
+    colouring: 'sevenths',
+    adventure: 22,
+    splits: 6,
+    loops: 85,
+  },
+  melody: [
+    { name: 'drop', steps: '..xx-x-.-.' },
+    { name: 'loop', steps: 'x.xx-..x.-.-.' },
+    { name: 'tail', steps: '.xxx-x-.-..xx' },
+    { name: 'triplet', steps: 'xxx-x-.-.' },
+    { name: 'stagger', steps: '...x-x.x.-.x..-.' },
+    { name: 'hook', steps: 'x..x-.x..-x-.' },
+  ],
   comping: [
     { name: 'loop', steps: 'X.....x.........', length: 80 },
     { name: 'lazy answer', steps: 'X......x..x.....', length: 60 },
@@ -42,7 +58,7 @@ export const hipHop: Style = {
     { name: 'stutter', voices: { kick: 'x.......x.xx....', snare: '............X.xx' } },
   ],
   feel: {
-    late: { bass: 12, comping: 14, melody: 10, drums: 4 },
+    late: { bass: 12, comping: 14, melody: 10, drums: 4, arpeggio: 8, picking: 8, pad: 6 },
     drums: { snare: 18, clap: 18, 'closed hat': 8 },
     accents: [4, -8, 2, -6],
   },

@@ -32,7 +32,16 @@ export const indieRock: Style = {
     colouring: 'triads',
     adventure: 20,
     splits: 15,
+    loops: 60,
   },
+  melody: [
+    { name: 'drive', steps: 'xx-xx-xx-x' },
+    { name: 'drop one', steps: 'xx-.x-xx-x' },
+    { name: 'lift', steps: 'x-xx-.x-.x' },
+    { name: 'held up', steps: '.x-xx-xx-.x' },
+    { name: 'plain', steps: 'xx-x-xx-x' },
+    { name: 'hang', steps: 'xx-xx-.x-.' },
+  ],
   comping: [
     { name: 'driving eighths', steps: 'X.x.x.x.X.x.x.x.', length: 78 },
     { name: 'open chords', steps: 'X.......x.......', length: 98 },

@@ -10,7 +10,24 @@ export const loFi: Style = {
   metres: ['4/4', '3/4'],
   swing: 40,
   scales: ['major', 'minor', 'dorian'],
-  harmony: { major: FIFTHS_MAJOR, minor: FIFTHS_MINOR, pace: 1, colouring: 'extended', adventure: 28, splits: 20 },
+  harmony: {
+    major: FIFTHS_MAJOR,
+    minor: FIFTHS_MINOR,
+    pace: 1,
+    colouring: 'extended',
+    adventure: 28,
+    splits: 20,
+    loops: 70,
+    leadingNote: true,
+  },
+  melody: [
+    { name: 'late', steps: '..x-x.x-.-.' },
+    { name: 'drift', steps: 'x..x-.-.x-.' },
+    { name: 'sigh', steps: '.xx-x-.-..x' },
+    { name: 'spill', steps: '..xx-.x..-.-.' },
+    { name: 'rainy', steps: 'x-..x-x-.|.-.-..x-.' },
+    { name: 'half a thought', steps: '.x-..x-.-.' },
+  ],
   comping: [
     { name: 'held and brushed', steps: 'X.......x...4...', length: 90 },
     { name: 'lazy pushes', steps: 'X.....x.....5...', length: 80 },
@@ -41,7 +58,10 @@ export const loFi: Style = {
     { name: 'kick drop', voices: { kick: 'x......x........' } },
     { name: 'dropped beat', voices: { snare: '............5.x.', kick: 'x...............' } },
   ],
-  feel: { late: { drums: 10, bass: 14, comping: 18, melody: 12 }, drums: { snare: 20, 'closed hat': 14 } },
+  feel: {
+    late: { drums: 10, bass: 14, comping: 18, melody: 12, arpeggio: 12, picking: 12, strum: 14, pad: 8 },
+    drums: { snare: 20, 'closed hat': 14 },
+  },
   ending: 'rolled',
   band: [
     {

@@ -10,7 +10,15 @@ export const metal: Style = {
   metres: ['4/4', '6/8', '7/8', '3/4'],
   swing: 0,
   scales: ['minor', 'phrygian', 'harmonic-minor'],
-  harmony: { major: LOOP_MAJOR, minor: LOOP_MINOR, pace: 1, colouring: 'triads', adventure: 30, splits: 20 },
+  harmony: { major: LOOP_MAJOR, minor: LOOP_MINOR, pace: 1, colouring: 'triads', adventure: 30, splits: 20, loops: 60 },
+  melody: [
+    { name: 'gallop', steps: 'x.xx-x.xx-xx-x' },
+    { name: 'burst', steps: 'x-xxxx-x-xx' },
+    { name: 'trill', steps: 'xxxx-x-xxxx-x' },
+    { name: 'cavalry', steps: 'x.xx-xx-x.xx-xx' },
+    { name: 'triplets', steps: 'xxx-xxx-x-x' },
+    { name: 'stride', steps: 'x-x-x.xx-x' },
+  ],
   comping: [
     { name: 'gallop', steps: 'X.xxX.xxX.xxX.xx', length: 40 },
     { name: 'chugs', steps: 'xxxxxxxxX.......', length: 30 },

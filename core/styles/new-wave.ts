@@ -10,7 +10,15 @@ export const newWave: Style = {
   metres: ['4/4'],
   swing: 0,
   scales: ['major', 'minor', 'dorian'],
-  harmony: { major: LOOP_MAJOR, minor: LOOP_MINOR, pace: 1, colouring: 'triads', adventure: 15, splits: 12 },
+  harmony: { major: LOOP_MAJOR, minor: LOOP_MINOR, pace: 1, colouring: 'triads', adventure: 15, splits: 12, loops: 70 },
+  melody: [
+    { name: 'cool', steps: 'x-x-.x-xx' },
+    { name: 'clipped', steps: '.x-.x-xx-x' },
+    { name: 'aside', steps: 'xx-.x-.x-x' },
+    { name: 'glance', steps: 'x..x-..x.-x-x' },
+    { name: 'stiff', steps: 'x-x-xx-.x' },
+    { name: 'robot', steps: 'x-.-xx-xx' },
+  ],
   comping: [
     { name: 'nervous eighths', steps: 'x.x.x.x.x.x.x.x.', length: 50 },
     { name: 'off-beat stabs', steps: '..x...x...x...x.', length: 40 },

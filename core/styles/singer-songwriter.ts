@@ -32,7 +32,17 @@ export const singerSongwriter: Style = {
     colouring: 'triads',
     adventure: 15,
     splits: 25,
+    loops: 50,
   },
+  melody: [
+    { name: 'talking', steps: '.x-xx-x-.' },
+    { name: 'long and answered', steps: 'x-.x-x-xx' },
+    { name: 'leaning on four', steps: 'x-x-.x-x' },
+    { name: 'story line', steps: '.x-xx-xx-x|.-.x-xx-x' },
+    { name: 'thought by thought', steps: 'xx-.x-x-.' },
+    { name: 'turning over', steps: 'x-xx-.x-.x' },
+    { name: 'hummed', steps: 'x-.x-.x-.' },
+  ],
   comping: [
     { name: 'quarters with a lift', steps: 'X...x...x.4.x.6.', length: 92 },
     { name: 'held, then answered', steps: 'X.......x...5.4.', length: 98 },

@@ -33,6 +33,15 @@ export const slowBallad: Style = {
     adventure: 22,
     splits: 30,
   },
+  melody: [
+    { name: 'rocking', steps: 'x.x-x..' },
+    { name: 'all three', steps: 'xxx-x..' },
+    { name: 'swell', steps: 'x..-x.x' },
+    { name: 'waiting', steps: '..x-x.x' },
+    { name: 'dotted', steps: 'x..x.x-x..' },
+    { name: 'reaching', steps: 'x.x-xxx' },
+    { name: 'one breath', steps: 'x..-...|..x-x.x' },
+  ],
   comping: [
     { name: 'swaying', steps: 'X.....x.....', length: 94 },
     { name: 'rocking eighths', steps: 'X.x.x.X.x.x.', length: 90 },

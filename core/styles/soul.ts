@@ -32,7 +32,16 @@ export const soul: Style = {
     colouring: 'extended',
     adventure: 30,
     splits: 45,
+    leadingNote: true,
   },
+  melody: [
+    { name: 'push', steps: '..xx-x..x-.-x...' },
+    { name: 'tug', steps: 'x..x-..x.-x.x.-.' },
+    { name: 'plea', steps: '.xxx-..x.-x-.' },
+    { name: 'off and on', steps: 'x.x.-.x.x-..x.-.' },
+    { name: 'late', steps: '...x-.xx.-x-..xx' },
+    { name: 'ask', steps: '.x.x-x-...x-..x.' },
+  ],
   comping: [
     { name: 'late stabs', steps: '....X.....x...4.|....X.....x..5..', length: 55 },
     { name: 'churchy pushes', steps: 'X.....x...x...7.', length: 88 },

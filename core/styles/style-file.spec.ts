@@ -47,6 +47,14 @@ describe('style files', () => {
       /groove “short”, kick: bar 1 has 3 steps, but a bar of 4\/4 has 16/,
     ],
     [
+      JSON.stringify({
+        format: 'fendro-style',
+        version: 1,
+        style: { ...soul, melody: [{ name: 'odd', steps: 'x-x-x' }] },
+      }),
+      /melody “odd”: bar 1 has 3 beats, but 4\/4 has 4/,
+    ],
+    [
       JSON.stringify({ format: 'fendro-style', version: 1, style: { ...soul, metres: ['13/8'] } }),
       /13\/8 is not one that Fendro plays/,
     ],

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { styleSchema, type Style } from '../song/style';
-import { barTicks, METRES, metreName } from '../theory/metre';
+import { barTicks, beatsOf, METRES, metreName } from '../theory/metre';
 import { SIXTEENTH } from '../theory/units';
 
 /** The version that this build writes. */
@@ -51,11 +51,24 @@ export function styleProblems(style: Style): string[] {
             ],
       ),
   );
+  const beats = beatsOf(home).length;
+  const uneven = (style.melody ?? []).flatMap(({ name, steps }) =>
+    steps
+      .split('|')
+      .flatMap((bar, index) =>
+        bar.split('-').length === beats
+          ? []
+          : [
+              `melody “${name}”: bar ${index + 1} has ${bar.split('-').length} beats, but ${style.metres[0]} has ${beats}.`,
+            ],
+      ),
+  );
   const { low, usual, high } = style.tempo;
   return [
     ...unknown.map((name) => `The metre ${name} is not one that Fendro plays.`),
     ...(low <= usual && usual <= high ? [] : [`The usual tempo ${usual} must lie between ${low} and ${high}.`]),
     ...wrong,
+    ...uneven,
   ];
 }
 

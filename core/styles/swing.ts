@@ -10,7 +10,24 @@ export const swing: Style = {
   metres: ['4/4', '3/4'],
   swing: 85,
   scales: ['major', 'dorian', 'minor', 'bebop-dominant'],
-  harmony: { major: FIFTHS_MAJOR, minor: FIFTHS_MINOR, pace: 1, colouring: 'extended', adventure: 30, splits: 45 },
+  harmony: {
+    major: FIFTHS_MAJOR,
+    minor: FIFTHS_MINOR,
+    pace: 1,
+    colouring: 'extended',
+    adventure: 30,
+    splits: 45,
+    leadingNote: true,
+  },
+  melody: [
+    { name: 'eighths', steps: 'xx-xx-.x-.x' },
+    { name: 'around the bar', steps: '.x-xx-xx-x' },
+    { name: 'short call', steps: 'x-.x-.-.' },
+    { name: 'triplet turn', steps: 'xx-xxx-x-.x' },
+    { name: 'off the beats', steps: '.x-.x-xx-.x' },
+    { name: 'long run', steps: '.x-xx-xx-xx|x-.x-.-.' },
+    { name: 'bite', steps: 'x-.x-.x-xx' },
+  ],
   comping: [
     { name: 'two and the push', steps: '......x.......x.', length: 40 },
     { name: 'dance-hall', steps: 'X.....x.........|......x.....x...', length: 46 },
@@ -28,20 +45,20 @@ export const swing: Style = {
   grooves: [
     {
       name: 'ride time',
-      voices: { ride: 'x...x..xx...x..x', 'pedal hat': '....x.......x...', kick: '5.......5.....2.' },
+      voices: { ride: 'x...x.x.x...x.x.', 'pedal hat': '....x.......x...', kick: '5.......5.....2.' },
     },
     {
       name: 'ride with chatter',
-      voices: { ride: 'x...x..xx...x..x', 'pedal hat': '....x.......x...', snare: '..2...3...2..3..' },
+      voices: { ride: 'x...x.x.x...x.x.', 'pedal hat': '....x.......x...', snare: '..2...3...2...3.' },
     },
   ],
   fills: [
-    { name: 'triplet snare', voices: { snare: '........x..xx..x' } },
+    { name: 'triplet snare', voices: { snare: '........x.x.x.x.' } },
     { name: 'drop a bomb', voices: { kick: '..............X.', snare: '........x.x.....' } },
-    { name: 'toms in time', voices: { 'high tom': '....x..x........', 'low tom': '........x..x....' } },
-    { name: 'snare triplets', voices: { snare: '........x..x..x.', 'pedal hat': '....x.......x...' } },
+    { name: 'toms in time', voices: { 'high tom': '....x.x.........', 'low tom': '........x.x.....' } },
+    { name: 'snare triplets', voices: { snare: '........x.x...x.', 'pedal hat': '....x.......x...' } },
   ],
-  feel: { late: { drums: 0, bass: -6, comping: 8, melody: 12, solo: 14 }, drums: { ride: -3 }, accents: [0, 0, 4, 6] },
+  feel: { late: { drums: 0, bass: -3, comping: 4, melody: 7, solo: 8 }, drums: { ride: -2 }, accents: [0, 0, 4, 6] },
   ending: 'turn',
   band: [
     {

@@ -10,7 +10,15 @@ export const synthPop: Style = {
   metres: ['4/4'],
   swing: 0,
   scales: ['major', 'minor', 'dorian', 'lydian'],
-  harmony: { major: LOOP_MAJOR, minor: LOOP_MINOR, pace: 1, colouring: 'triads', adventure: 18, splits: 10 },
+  harmony: { major: LOOP_MAJOR, minor: LOOP_MINOR, pace: 1, colouring: 'triads', adventure: 18, splits: 10, loops: 80 },
+  melody: [
+    { name: 'dotted', steps: 'x..x-..x.-x..x-..x.' },
+    { name: 'dotted and long', steps: 'x..x-..x.-x-.' },
+    { name: 'after one', steps: 'x-x..x-..x.-x' },
+    { name: 'glide', steps: 'x-x..x-..x.-.' },
+    { name: 'arc', steps: 'x..x-..x.-x.x.-x' },
+    { name: 'pulse', steps: 'x.x.-x..x-..x.-x' },
+  ],
   comping: [
     { name: 'gated', steps: 'X.xxX.xxX.xxX.x.', length: 40 },
     { name: 'long chords', steps: 'X...............', length: 100 },

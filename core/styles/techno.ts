@@ -10,7 +10,21 @@ export const techno: Style = {
   metres: ['4/4'],
   swing: 0,
   scales: ['minor', 'phrygian', 'dorian'],
-  harmony: { major: VAMP_MAJOR, minor: VAMP_MINOR, pace: 0.5, colouring: 'triads', adventure: 12, splits: 0 },
+  harmony: {
+    major: VAMP_MAJOR,
+    minor: VAMP_MINOR,
+    pace: 0.5,
+    colouring: 'triads',
+    adventure: 12,
+    splits: 0,
+    loops: 90,
+  },
+  melody: [
+    { name: 'stutter', steps: 'x..x-.x..-x..x-.x..' },
+    { name: 'offs', steps: '..x.-..x.-..x.-.xx.' },
+    { name: 'machine', steps: 'x.x.-.x.x-..x.-.x..' },
+    { name: 'alarm', steps: 'xx..-xx..-..xx-.' },
+  ],
   comping: [
     { name: 'one stab', steps: '......X.........', length: 24 },
     { name: 'gate', steps: 'x.xxx.xxx.xxx.xx', length: 20 },

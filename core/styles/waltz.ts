@@ -32,7 +32,17 @@ export const waltz: Style = {
     colouring: 'sevenths',
     adventure: 22,
     splits: 12,
+    leadingNote: true,
   },
+  melody: [
+    { name: 'long, short', steps: 'x-.-x' },
+    { name: 'three', steps: 'x-x-x' },
+    { name: 'turn', steps: 'x-xx-x' },
+    { name: 'held', steps: 'x-.-.' },
+    { name: 'dotted', steps: 'x-.x-x' },
+    { name: 'ballroom', steps: 'x-.-x|x-xx-xx' },
+    { name: 'glide', steps: 'x-.-xx' },
+  ],
   comping: [
     { name: 'two and three', steps: '....x...x...', length: 60 },
     { name: 'lifted two', steps: '....x...6.5.', length: 66 },

@@ -8,8 +8,12 @@ import {
   CADENCES,
   COLOURINGS,
   DRUM_TIMES,
+  FORMS,
   GRIDS,
+  MOTIF_USES,
   ROLES,
+  SECTION_KINDS,
+  type Asking,
   type Brief,
   type ChordSpan,
   type Ground,
@@ -77,23 +81,52 @@ export const harmonyRequests = (): fc.Arbitrary<DraftRequest> =>
   fc
     .record({
       ground: grounds(),
-      bars: fc.integer({ min: 2, max: 12 }),
+      bars: fc.oneof(
+        { weight: 40, arbitrary: fc.integer({ min: 2, max: 12 }) },
+        { weight: 1, arbitrary: fc.constantFrom(16, 24) },
+      ),
+      kind: fc.constantFrom(...SECTION_KINDS),
+      bound: fc.boolean(),
       seed: fc.integer(),
       brief: fc.record({
         pace: fc.constantFrom(0.5 as const, 1 as const, 2 as const),
         colouring: fc.constantFrom(...COLOURINGS),
         cadence: fc.constantFrom(...CADENCES),
+        form: fc.constantFrom(null, ...FORMS),
         first: fc.constant(null),
         last: fc.constant(null),
         under: fc.constant(null),
         adventure: percent,
       }),
     })
-    .map(({ ground, bars, seed, brief }) => ({
-      asking: { engine: ENGINE, ground, bars, kind: 'verse', harmonyBrief: brief, beside: [] },
+    .map(({ ground, bars, kind, bound, seed, brief }) => ({
+      asking: { engine: ENGINE, ground, bars, kind, bound, harmonyBrief: brief, beside: [] },
       seed,
       chords: null,
       beside: [],
+    }));
+
+/** Motifs of any shape, in bars of common time. */
+const motifs = (): fc.Arbitrary<NonNullable<Asking['motif']>> =>
+  fc
+    .record({
+      use: fc.constantFrom(...MOTIF_USES),
+      bars: fc.integer({ min: 1, max: 2 }),
+      notes: fc.uniqueArray(
+        fc.record({ start: fc.integer({ min: 0, max: 31 }), step: fc.integer({ min: -9, max: 9 }) }),
+        { minLength: 1, maxLength: 9, selector: ({ start }) => start },
+      ),
+    })
+    .map(({ use, bars, notes }) => ({
+      use,
+      bars,
+      barTicks: 1920,
+      notes: notes
+        .filter(({ start }) => start < bars * 16)
+        .concat({ start: 0, step: 0 })
+        .filter(({ start }, index, all) => all.findIndex((other) => other.start === start) === index)
+        .sort((a, b) => a.start - b.start)
+        .map(({ start, step }) => ({ start: start * 120, duration: 120, step })),
     }));
 
 /** A part's request over chords that were drafted for its ground; null chords where none could be. */
@@ -110,8 +143,14 @@ export const narrowRequests = (): fc.Arbitrary<DraftRequest> =>
 const requestsWith = (briefsOf: (role: Role) => fc.Arbitrary<Brief>): fc.Arbitrary<DraftRequest> =>
   fc.constantFrom(...ROLES).chain((role) =>
     fc
-      .record({ harmony: harmonyRequests(), brief: briefsOf(role), lead: briefs('melody'), seed: fc.integer() })
-      .map(({ harmony, brief, lead, seed }) => {
+      .record({
+        harmony: harmonyRequests(),
+        brief: briefsOf(role),
+        lead: briefs('melody'),
+        motif: fc.option(motifs()),
+        seed: fc.integer(),
+      })
+      .map(({ harmony, brief, lead, motif, seed }) => {
         const drafted = draft(harmony, 0);
         const chords: readonly ChordSpan[] | null =
           drafted.ok && drafted.content.of === 'harmony' ? drafted.content.chords : null;
@@ -125,6 +164,6 @@ const requestsWith = (briefsOf: (role: Role) => fc.Arbitrary<Brief>): fc.Arbitra
           line?.ok && line.content.of === 'part'
             ? [looseTake({ id: 'lead', section: 's', length: 1 }, 'lead', line.content.notes, { how: 'imported' })]
             : [];
-        return { asking: { ...asking, role, brief }, seed, chords, beside };
+        return { asking: { ...asking, role, brief, ...(motif ? { motif } : {}) }, seed, chords, beside };
       }),
   );

@@ -1,6 +1,6 @@
 import type { DraftRequest } from '../compose/draft';
 import { isDrumRole } from '../song/roles';
-import type { Note } from '../song/schema';
+import type { Note, Role } from '../song/schema';
 import { chordMask } from '../theory/chord';
 import { keyMask } from '../theory/key';
 import { barTicks } from '../theory/metre';
@@ -8,6 +8,10 @@ import { inMask } from '../theory/pitch';
 
 /** The finest grid that anything is drafted on, in ticks: sixteenths and their triplets. */
 const FINEST = 40;
+
+/** Ticks of each grid that can be asked for, and the lines that keep to it. */
+const STEPS = { eighths: 240, sixteenths: 120, triplets: 160 } as const;
+const GRIDDED: ReadonlySet<Role> = new Set(['melody', 'solo', 'counter', 'ostinato', 'ensemble']);
 
 /**
  * The laws of drafted parts that some notes break, in words: range, section, grid, durations, loudness, no overlap in
@@ -22,6 +26,9 @@ export function brokenLaws({ asking, chords }: DraftRequest, notes: readonly Not
     role === 'melody'
       ? scale
       : scale | (chords ?? []).reduce((mask, { chord }) => mask | (chord ? chordMask(chord) : 0), 0);
+  const bar = barTicks(ground.metre);
+  // Grids begin anew on every bar line.
+  const asked = brief.grid && GRIDDED.has(role) ? STEPS[brief.grid] : null;
   const ends = new Map<number, number>();
   return notes.flatMap((note) => {
     const overlaps = (ends.get(note.pitch) ?? note.start) > note.start;
@@ -33,6 +40,7 @@ export function brokenLaws({ asking, chords }: DraftRequest, notes: readonly Not
         note.start < length &&
         note.start + note.duration <= length,
       grid: note.start % FINEST === 0,
+      'asked grid': !asked || note.start < 0 || (note.start % bar) % asked === 0,
       duration: note.duration > 0,
       velocity: note.velocity >= 1 && note.velocity <= 127,
       overlap: !overlaps,

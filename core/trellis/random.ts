@@ -11,7 +11,7 @@ export type StreamLabel = string | number;
 
 /** 32-bit FNV-1a over the labels, finished with the murmur mixer so that neighbouring numbers part. */
 export function hashLabels(seed: number, labels: readonly StreamLabel[]): number {
-  let hash = 0x811c9dc5 ^ seed;
+  let hash = 0x811c9dc5;
   for (const character of [seed, ...labels].join('\u0000')) {
     hash = Math.imul(hash ^ character.charCodeAt(0), 0x01000193);
   }

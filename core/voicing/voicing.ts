@@ -16,6 +16,8 @@ export interface VoicingWish {
   readonly voices: number;
   /** Where the middle of the chord likes to be. */
   readonly centre: number;
+  /** What each semitone away from there costs, in hundredths of a nat, where not as usual. */
+  readonly pull?: number;
   readonly family?: VoicingFamily;
   readonly spread?: Spread;
   readonly bass?: BassNote;
@@ -23,6 +25,11 @@ export interface VoicingWish {
 
 /** A chord with what the writer has set for it by hand. */
 export type ChordToVoice = Pick<ChordSpan, 'voicing'> & { readonly chord: Chord };
+
+/** What each semitone away from where the middle of a chord likes to be costs, in hundredths of a nat. */
+const PULL = 9;
+/** The same for a hand on a fretboard, which goes where the shapes are. */
+const HAND_PULL = 4;
 
 const SHAPES_KEPT = 40;
 const BASS_RANGE = { low: 36, high: 52 } as const;
@@ -158,13 +165,13 @@ function standingWeight(voicing: Voicing, chord: Chord, wish: VoicingWish): numb
     return (
       -inversion -
       14 * Math.max(0, 5 - voicing.length) -
-      Math.round(4 * Math.abs(sum([...voicing]) / voicing.length - 54))
+      Math.round((wish.pull ?? HAND_PULL) * Math.abs(sum([...voicing]) / voicing.length - wish.centre))
     );
   }
   const missing = wish.voices - voicing.length;
   const limit = wish.spread === undefined || wish.spread === 'free' || wish.spread === 'close' ? 14 : 30;
   return (
-    Math.round(-9 * Math.abs(sum([...voicing]) / voicing.length - wish.centre)) -
+    Math.round(-(wish.pull ?? PULL) * Math.abs(sum([...voicing]) / voicing.length - wish.centre)) -
     (spread > limit && wish.bass === undefined ? 4 * (spread - limit) : 0) -
     80 * Math.max(0, missing)
   );

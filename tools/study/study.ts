@@ -1,211 +1,244 @@
 /**
- * npm run study: what Fendro drafts, measured: melodies, grooves, voice leading, variety, how styles differ and whether
- * the parts of a band get out of each other's way. Writes the section “Music” of docs/figures.md.
+ * npm run study: what Fendro drafts, measured and set beside human music on both sides: too tame is as far off as too
+ * wild. Melodies, whole songs, harmony, bands, the words of briefs. Writes the section “Music” of docs/figures.md.
  */
-import { draft } from '@fendro/core/compose/draft';
-import { harmonyAsking, partAsking } from '@fendro/core/compose/asking';
-import { draftTakes, featuresOf } from '@fendro/core/compose/takes';
-import { averageMotion, rootPositions, voiceChords } from '@fendro/core/voicing/voicing';
-import { wishFor } from '@fendro/core/voicing/chord-line';
-import { harmonyBriefFor, PLAIN_CHORDS } from '@fendro/core/song/briefs';
-import { inDraftingOrder, isDrumRole, roleOf } from '@fendro/core/song/roles';
-import type { Asking, ChordSpan, Note, Part, PartTake } from '@fendro/core/song/schema';
-import { looseTake } from '@fendro/core/song/take';
-import { distance } from '@fendro/core/study/features';
-import { groundFor, partFrom } from '@fendro/core/styles/band';
-import { STYLES } from '@fendro/core/styles/styles';
+import { readFileSync } from 'node:fs';
+import { resolve } from 'node:path';
+import { isDrumRole } from '@fendro/core/song/roles';
+import type { Part } from '@fendro/core/song/schema';
 import type { Style } from '@fendro/core/song/style';
-import { tonicsFor } from '@fendro/core/theory/key';
-import { barTicks, metricalWeight, WEIGHT } from '@fendro/core/theory/metre';
-import { isDeadEnd } from '@fendro/core/trellis/trellis';
+import { barsAgain, differsFromUsual, grooveConsistency, rootsInOctaves } from '@fendro/core/study/band-measures';
+import { melodyMeasures, type Measures } from '@fendro/core/study/melody-measures';
+import { STYLES } from '@fendro/core/styles/styles';
 import { writeFigures } from '../write-figures.mjs';
-import { grooveConsistency, mean, measureMelody, median, noMeasures, valueOf } from './measures';
+import { apartOf, harmonyOf, leadingOf, togetherOf, varietyOf } from './bands';
+import { BARS, pieceOf, type Piece } from './pieces';
 import { styleMatrix } from './recognise';
+import { draftedSong, measureSong } from './songs';
+import { toldByRhythm } from './style-rhythm';
+import { against, mean, median, quantile, type HumanMeasure } from './two-sided';
+import { measureWords } from './words';
 
-const BARS = 8;
-const SEEDS = 12;
-
-interface Piece {
-  readonly style: Style;
-  readonly ground: Asking['ground'];
-  readonly chords: readonly ChordSpan[];
-  readonly parts: readonly { readonly part: Part; readonly notes: readonly Note[] }[];
-}
-
-/** A style's whole band over chords of its own. */
-function piece(style: Style, seed: number): Piece {
-  const scale = style.scales[seed % Math.min(2, style.scales.length)] ?? 'major';
-  const ground = groundFor(style, { tonic: tonicsFor(scale)[(seed * 7) % 12] ?? 0, scale });
-  const place = { ground, bars: BARS, kind: 'verse' as const };
-  const harmony = draft(
-    { asking: harmonyAsking(place, harmonyBriefFor('verse', style.harmony)), seed, chords: null, beside: [] },
-    0,
-  );
-  if (!harmony.ok || harmony.content.of !== 'harmony')
-    throw new Error(`${style.name}: ${harmony.ok ? '' : harmony.reason}`);
-  const { chords } = harmony.content;
-  const made: PartTake[] = [];
-  const band = style.band.map((own, index) => partFrom(own, `part-${index}`, index));
-  const parts = inDraftingOrder(band).map((part) => {
-    const beside = made.filter((take) => take.part === roleOf(part.role).listensTo);
-    const request = { asking: partAsking(place, part), seed: seed * 31 + part.colour, chords, beside };
-    const result = draft(request, 0);
-    if (!result.ok || result.content.of !== 'part')
-      throw new Error(`${style.name}, ${part.name}: ${result.ok ? '' : result.reason}`);
-    const { notes } = result.content;
-    const length = BARS * barTicks(ground.metre);
-    // By its role, so that whoever listens finds it.
-    made.push(looseTake({ id: `take of ${part.id}`, section: 's', length }, part.role, notes, { how: 'imported' }));
-    return { part, notes };
-  });
-  return { style, ground, chords, parts };
-}
-
-const pieces = STYLES.flatMap((style) => Array.from({ length: SEEDS }, (_, seed) => piece(style, seed + 1)));
-
-// Melodies on default briefs.
-const melody = noMeasures();
-let melodies = 0;
-for (const { ground, chords, parts } of pieces) {
-  for (const { part, notes } of parts) {
-    if (part.role !== 'melody' || notes.length < 4) continue;
-    measureMelody(melody, notes, chords, ground.metre, BARS);
-    melodies++;
+const SEEDS = 16;
+const SONGS = 4;
+const HUMAN = (
+  JSON.parse(readFileSync(resolve(import.meta.dirname, 'human-melody-measures.json'), 'utf8')) as {
+    measures: Record<string, HumanMeasure>;
   }
-}
+).measures;
 
-const grooves = (test: (part: Part) => boolean): number[] =>
-  pieces.flatMap(({ ground, parts }) =>
-    parts.filter(({ part }) => test(part)).map(({ notes }) => grooveConsistency(notes, ground.metre, BARS)),
-  );
-const drums = grooves((part) => isDrumRole(part.role));
-const accompaniment = grooves(({ role }) => ['comping', 'strum', 'picking', 'arpeggio', 'bass'].includes(role));
+const share = (value: number): string => value.toFixed(2).replace(/^(-?)0\./, '$1.');
+const number = (value: number): string => (Math.abs(value) < 1 ? share(value) : value.toFixed(1));
+const spreadOf = (values: readonly number[]): string =>
+  `${number(median(values))} (${number(quantile(values, 0.1))}–${number(quantile(values, 0.9))})`;
+const table = (head: readonly string[], rows: readonly (readonly string[])[]): string =>
+  [head, head.map(() => '---'), ...rows].map((row) => `| ${row.join(' | ')} |`).join('\n');
 
-const leading = pieces
-  .map(({ chords }) => {
-    const sounding = chords.flatMap((span) => (span.chord ? [{ chord: span.chord }] : []));
-    const wish = wishFor(PLAIN_CHORDS);
-    const smooth = voiceChords(sounding, wish);
-    return isDeadEnd(smooth)
-      ? null
-      : { smooth: averageMotion(smooth), plain: averageMotion(rootPositions(sounding, wish)) };
-  })
-  .filter((entry) => entry !== null);
+const since = performance.now();
+const pieces = STYLES.flatMap((style) => Array.from({ length: SEEDS }, (_, index) => pieceOf(style, index + 1)));
 
-/** Median distance of each of eight takes to its nearest other: chosen from a pool, and eight plain draws. */
-function variety(style: Style, seed: number): { chosen: number; plain: number } {
-  const { ground, chords } = piece(style, seed);
-  const band = style.band.find(({ role }) => role === 'melody') ?? style.band[0];
-  if (!band) return { chosen: 0, plain: 0 };
-  const part = partFrom(band, 'p', 0);
-  const request = { asking: partAsking({ ground, bars: BARS, kind: 'verse' }, part), seed, chords, beside: [] };
-  const [length, bar] = [BARS * barTicks(ground.metre), barTicks(ground.metre)];
-  const nearest = (contents: Parameters<typeof featuresOf>[0][]): number => {
-    const features = contents.map((content) => featuresOf(content, length, bar));
-    return median(
-      features.map((own, index) =>
-        Math.min(...features.filter((_, other) => other !== index).map((other) => Math.sqrt(distance(own, other)))),
-      ),
+// Melodies on default briefs against human ones.
+const melodies = pieces.flatMap(({ style, ground, chords, parts }) =>
+  parts
+    .filter(({ part, notes }) => part.role === 'melody' && notes.length >= 4)
+    .map(({ notes }) => ({
+      style,
+      notes,
+      metre: ground.metre,
+      measures: melodyMeasures({ notes, chords, key: ground, metre: ground.metre, bars: BARS }),
+    })),
+);
+const valuesOf = (some: readonly { readonly measures: Measures }[], name: string): number[] =>
+  some.flatMap(({ measures }) => measures[name] ?? []);
+const melodyTable = table(
+  ['melodies', 'Fendro, median (10–90 %)', 'people', 'overlap', 'divergence, bits'],
+  Object.entries(HUMAN).map(([name, human]) => {
+    const values = valuesOf(melodies, name);
+    const { overlap, divergence } = against(values, human);
+    return [
+      name,
+      spreadOf(values),
+      `${number(human.median)} (${number(human.p10)}–${number(human.p90)})`,
+      share(overlap),
+      share(divergence),
+    ];
+  }),
+);
+/** Styles whose median lies outside what nine in ten people do. */
+const offStyles = Object.entries(HUMAN).flatMap(([name, human]) =>
+  STYLES.flatMap((style) => {
+    const values = valuesOf(
+      melodies.filter((melody) => melody.style === style),
+      name,
     );
-  };
-  const chosen = [...draftTakes(request, 0, 8, new Set())].flatMap((step) =>
-    step.kind === 'take' ? [step.take.content] : [],
-  );
-  const plain = Array.from({ length: 8 }, (_, attempt) => draft(request, 100 + attempt)).flatMap((result) =>
-    result.ok ? [result.content] : [],
-  );
-  return { chosen: nearest(chosen), plain: nearest(plain) };
-}
-const varieties = STYLES.map((style, index) => variety(style, index + 3));
-const varietyRatio = median(varieties.map(({ chosen, plain }) => chosen / Math.max(0.001, plain)));
+    const middle = median(values);
+    return values.length > 0 && (middle < human.p10 || middle > human.p90)
+      ? [`${style.name}: ${name} ${number(middle)}`]
+      : [];
+  }),
+);
 
-/**
- * Semitone clashes between melody and the rest on strong beats, shared registers, and how often bass and kick strike
- * together.
- */
-function together({ ground, parts }: Piece): { clash: number; overlap: number; locked: number } {
-  const line = parts.find(({ part }) => part.role === 'melody');
-  const rest = parts.filter(({ part }) => part.role !== 'melody' && !isDrumRole(part.role));
-  const strong = (line?.notes ?? []).filter(({ start }) => metricalWeight(ground.metre, start) >= WEIGHT.beat);
-  const clash =
-    strong.filter(({ start, pitch }) =>
-      rest.some(({ notes }) =>
-        notes.some(
-          (note) => note.start <= start && start < note.start + note.duration && Math.abs(note.pitch - pitch) === 1,
+// Whole songs.
+const songs = STYLES.flatMap((style) =>
+  Array.from({ length: SONGS }, (_, index) => measureSong(draftedSong(style, index + 1)) ?? []).flat(),
+);
+const ofSongs = (name: keyof (typeof songs)[number]): number[] => songs.map((song) => song[name]);
+const songTable = table(
+  ['whole songs', 'Fendro', 'goal'],
+  [
+    ['notes in motifs shared between sections', spreadOf(ofSongs('shared')), '.28–.45'],
+    ['bars of a chorus that its verse has too', spreadOf(ofSongs('identical')), 'at most .10'],
+    ['chorus above verse, semitones', spreadOf(ofSongs('higher')), '2–4'],
+    ['onsets of the band, chorus against verse', spreadOf(ofSongs('fuller')), '1.1–1.4'],
+    ['chorus melody ends on the key’s own note', share(mean(ofSongs('home'))), 'at least .75'],
+  ],
+);
+
+// Harmony.
+const harmony = STYLES.map((style) => ({ style, figures: harmonyOf(style, SEEDS) }));
+const JAZZY: ReadonlySet<string> = new Set(['Jazz', 'Latin', 'Soul and gospel']);
+const fourths = (jazzy: boolean): string =>
+  spreadOf(harmony.filter(({ style }) => JAZZY.has(style.family) === jazzy).flatMap(({ figures }) => figures.fourths));
+const meanOver = (test: (style: Style) => boolean, of: (entry: (typeof harmony)[number]) => number | null): string =>
+  share(
+    mean(
+      harmony
+        .filter(({ style }) => test(style))
+        .map(of)
+        .filter((value) => value !== null),
+    ),
+  );
+const goesRound = ({ harmony: { loops } }: Style): boolean => (loops ?? 0) >= 50;
+const leads = leadingsOf();
+function leadingsOf(): readonly { smooth: number; plain: number }[] {
+  return pieces.flatMap((piece) => leadingOf(piece) ?? []);
+}
+
+// Bands.
+const of = (test: (part: Part) => boolean, measure: (piece: Piece, notes: Piece['parts'][number]['notes']) => number) =>
+  pieces.flatMap((piece) => piece.parts.filter(({ part }) => test(part)).map(({ notes }) => measure(piece, notes)));
+const groove = (piece: Piece, notes: Piece['parts'][number]['notes']): number =>
+  grooveConsistency(notes, piece.ground.metre, BARS);
+const together = pieces.map(togetherOf);
+const varieties = STYLES.map((style, index) => varietyOf(style, index + 3));
+const recognised = styleMatrix(pieces);
+const bandTable = table(
+  ['harmony and bands', 'Fendro', 'goal'],
+  [
+    ['root moves by rising fourth: pop, rock, folk, dance', fourths(false), '.15–.38'],
+    ['… jazz, latin, soul and gospel', fourths(true), '.30–.55'],
+    ['strict loops of four bars in loop styles', meanOver(goesRound, ({ figures }) => figures.loops), 'at least .5'],
+    [
+      'twelve bars in blues',
+      meanOver(
+        ({ id }) => id === 'blues',
+        ({ figures }) => figures.twelveBars,
+      ),
+      'at least .9',
+    ],
+    [
+      'major dominant in minor where the style has it',
+      meanOver(
+        (style) => style.harmony.leadingNote ?? false,
+        ({ figures }) => figures.leading,
+      ),
+      'at least .9',
+    ],
+    ['motion per voice and change, smooth', mean(leads.map(({ smooth }) => smooth)).toFixed(2), 'at most 2.0'],
+    [
+      '… against root positions',
+      share(mean(leads.map(({ smooth }) => smooth)) / mean(leads.map(({ plain }) => plain))),
+      'at most .50',
+    ],
+    [
+      'bass: bars heard exactly before',
+      spreadOf(
+        of(
+          ({ role }) => role === 'bass',
+          ({ ground }, notes) => barsAgain(notes, ground.metre, BARS),
         ),
       ),
-    ).length / Math.max(1, strong.length);
-  const span = (notes: readonly Note[]): [number, number] => [
-    Math.min(...notes.map(({ pitch }) => pitch)),
-    Math.max(...notes.map(({ pitch }) => pitch)),
-  ];
-  const [low, high] = span(line?.notes ?? []);
-  const others = rest
-    .filter(({ part, notes }) => part.role !== 'bass' && notes.length > 0)
-    .map(({ notes }) => notes.filter(({ pitch }) => pitch >= low && pitch <= high).length / notes.length);
-  const kicks = new Set(
-    parts
-      .find(({ part }) => part.role === 'drums')
-      ?.notes.filter(({ pitch }) => pitch === 36)
-      .map(({ start }) => start) ?? [],
-  );
-  const bass = parts.find(({ part }) => part.role === 'bass')?.notes ?? [];
-  return {
-    clash,
-    overlap: mean(others),
-    locked: kicks.size === 0 ? NaN : bass.filter(({ start }) => kicks.has(start)).length / Math.max(1, bass.length),
-  };
-}
-const bands = pieces.map(together);
-const recognised = styleMatrix(pieces);
+      '.35–.55',
+    ],
+    [
+      'bass: the same root in another octave where chords arrive',
+      spreadOf(
+        of(
+          ({ role }) => role === 'bass',
+          ({ chords }, notes) => rootsInOctaves(notes, chords),
+        ),
+      ),
+      'at most .10',
+    ],
+    ['groove of neighbouring bars, drums', spreadOf(of(({ role }) => isDrumRole(role), groove)), '.90–.98'],
+    [
+      '… pitched accompaniment',
+      spreadOf(of(({ role }) => ['comping', 'strum', 'picking', 'arpeggio', 'bass'].includes(role), groove)),
+      '.85–.96',
+    ],
+    [
+      'drums: bar 8 against the usual bar',
+      spreadOf(
+        of(
+          ({ role }) => role === 'drums',
+          ({ ground }, notes) => differsFromUsual(notes, ground.metre, BARS, 7),
+        ),
+      ),
+      '.20–.45, wide',
+    ],
+    [
+      'swing styles: onsets written together, ms apart',
+      spreadOf(pieces.filter(({ ground }) => ground.swing >= 50).map(apartOf)),
+      'at most 20',
+    ],
+    ['melody notes on beats a semitone beside another part', share(mean(together.map(({ clash }) => clash))), 'low'],
+    ['accompaniment inside the melody’s range', share(mean(together.map(({ overlap }) => overlap))), 'low'],
+    [
+      'bass onsets on the kick',
+      share(mean(together.map(({ locked }) => locked).filter((value) => !Number.isNaN(value)))),
+      '',
+    ],
+    [
+      '8 takes from a pool: distance to the nearest other, against 8 plain draws',
+      share(median(varieties.map(({ chosen, plain }) => chosen / Math.max(0.001, plain)))),
+      'at least 1.5',
+    ],
+    [
+      'style told from the melody’s rhythm alone (28 styles)',
+      share(toldByRhythm(melodies.map((melody) => ({ ...melody, style: melody.style.id, bars: BARS })))),
+      'at least .35',
+    ],
+    ['style told from the whole band', share(recognised.accuracy), ''],
+  ],
+);
 
-const share = (value: number): string => value.toFixed(2).replace(/^0/, '');
-const rows: readonly (readonly [what: string, value: string, band: string])[] = [
-  ['melodic steps (1–2 semitones)', share(valueOf(melody.steps)), '.40–.68'],
-  ['skips (3–4)', share(valueOf(melody.skips)), '.10–.29'],
-  ['leaps (5 and more)', share(valueOf(melody.leaps)), '.03–.22'],
-  ['over an octave', valueOf(melody.overOctave).toFixed(4).replace(/^0/, ''), 'at most .005'],
-  ['a leap is followed by a turn', share(valueOf(melody.turns)), 'at least .50'],
-  ['chord tones on downbeats', share(valueOf(melody.downbeats)), 'at least .80'],
-  ['chord tones on other beats', share(valueOf(melody.beats)), 'at least .75'],
-  ['chord tones off beats', share(valueOf(melody.offBeats)), '.45–.75'],
-  ['bars whose rhythm repeats an earlier bar’s', share(valueOf(melody.repeats)), '.41–.70'],
-  ['bars that repeat one exactly', share(valueOf(melody.exact)), 'under .35'],
-  ['range of a melody, semitones (median)', String(median(melody.ranges)), '8–19'],
-  ['pitch-class entropy, bits (mean)', mean(melody.entropies).toFixed(2), '1.9–2.8'],
-  ['groove consistency, drums (mean)', share(mean(drums)), '.88–.97'],
-  ['groove consistency, pitched accompaniment (mean)', share(mean(accompaniment)), '.82–.95'],
-  ['motion per voice and change, smooth', mean(leading.map(({ smooth }) => smooth)).toFixed(2), 'at most 2.0'],
-  [
-    '… against root positions',
-    share(mean(leading.map(({ smooth }) => smooth)) / mean(leading.map(({ plain }) => plain))),
-    'at most .50',
-  ],
-  [
-    '8 takes from a pool: distance to the nearest other, against 8 plain draws',
-    varietyRatio.toFixed(2),
-    'at least 1.5',
-  ],
-  ['melody notes on beats a semitone beside another part', share(mean(bands.map(({ clash }) => clash))), 'low'],
-  ['accompaniment notes inside the melody’s range', share(mean(bands.map(({ overlap }) => overlap))), 'low'],
-  [
-    'bass onsets on the kick',
-    share(mean(bands.map(({ locked }) => locked).filter((value) => !Number.isNaN(value)))),
-    '',
-  ],
-  [
-    `styles named right by their takes (${STYLES.length} styles, chance ${share(1 / STYLES.length)})`,
-    share(recognised.accuracy),
-    'far above chance',
-  ],
-];
-const table = ['| measure | Fendro | band |', '|---|---|---|', ...rows.map((row) => `| ${row.join(' | ')} |`)].join(
-  '\n',
+// Words of briefs.
+const words = measureWords(
+  STYLES.filter((_, index) => index % 5 === 1),
+  3,
 );
-console.log(`${melodies} melodies in ${STYLES.length} styles\n\n${table}\n\n${recognised.text}`);
-writeFigures(
-  'Music',
-  `Measured over ${melodies} melodies and ${pieces.length} bands of ${STYLES.length} styles, eight ` +
-    'bars each, on the styles’ own briefs. The bands come from human-made tunes with chords and ' +
-    `multi-part human MIDI.\n\n${table}\n\n${recognised.text}`,
+const wordTable = table(
+  ['role', 'word', 'correlation', 'of single takes', 'from … to'],
+  words.map(({ role, word, correlation, single, ends }) => [
+    role,
+    word,
+    share(correlation),
+    share(single),
+    `${number(ends[0])} … ${number(ends[1])}`,
+  ]),
 );
+
+const text = [
+  `Measured over ${melodies.length} melodies, ${pieces.length} bands and ${songs.length} whole songs of ` +
+    `${STYLES.length} styles, on the styles’ own briefs. “People” are ${HUMAN['notes a bar'] ? '217' : ''} windows of ` +
+    'eight bars of human melodies; overlap is what two histograms have in common, divergence how many bits the human ' +
+    'one is surprised.',
+  melodyTable,
+  `Styles whose median lies outside what nine in ten people do: ${offStyles.join('; ') || 'none'}.`,
+  songTable,
+  bandTable,
+  'The words of the briefs, each moved from end to end in six styles, against what it names (Spearman):',
+  wordTable,
+].join('\n\n');
+console.log(`${text}\n\n${recognised.text}\n\n${((performance.now() - since) / 1000).toFixed(0)} s`);
+writeFigures('Music', text);

@@ -3,13 +3,30 @@ import { Store } from '@ngrx/store';
 import { freeName, nameOfKind } from '@fendro/core/song/edit';
 import { ENERGY_SHAPES, shapedEnergy } from '@fendro/core/song/energy';
 import { LIMITS } from '@fendro/core/song/limits';
-import type { OccurrenceId, SectionId, SectionKind } from '@fendro/core/song/schema';
+import type { HarmonyForm, OccurrenceId, SectionId, SectionKind } from '@fendro/core/song/schema';
 import { ENDINGS, type Ending } from '@fendro/core/song/style';
 import { newSection } from '@fendro/core/styles/band';
 import { styleIn } from '@fendro/core/styles/styles';
 import { newId } from '../store/ids';
 import { selectOwnScore, selectPlaced, selectScore, selectTakes, selectView } from '../store/selectors';
 import { ScoreActions } from '../store/song.actions';
+
+/** A form that a section can be made in. */
+export interface SectionForm {
+  readonly form: HarmonyForm;
+  readonly bars: number;
+  readonly text: string;
+}
+
+export const SECTION_FORMS: readonly SectionForm[] = [
+  { form: 'twelve bars', bars: 12, text: 'Twelve-bar blues' },
+  { form: 'twelve bars', bars: 8, text: 'Eight-bar blues' },
+  { form: 'twelve bars', bars: 16, text: 'Sixteen-bar blues' },
+  { form: 'loop of four', bars: 8, text: 'Loop of four bars' },
+  { form: 'loop of two', bars: 8, text: 'Loop of two bars' },
+  { form: 'a a b a', bars: 16, text: 'A a b a in sixteen bars' },
+  { form: 'a a b a', bars: 32, text: 'A a b a in thirty-two bars' },
+];
 
 /** The running order: sections added, repeated, moved and taken out, the song's end, and its energy. */
 @Injectable({ providedIn: 'root' })
@@ -50,6 +67,16 @@ export class ArrangementDesk {
     if (!score) return;
     const name = freeName(score, nameOfKind(kind));
     const section = newSection(styleIn(score, score.ground.style), kind, newId('section'), name);
+    this.store.dispatch(ScoreActions.sectionAdded({ section, occurrence: newId('occurrence'), ...this.after() }));
+  }
+
+  /** Adds a section whose chords are asked for in a form, as long as the form is. */
+  addInForm({ form, bars }: SectionForm): void {
+    const score = this.score();
+    if (!score) return;
+    const name = freeName(score, nameOfKind('verse'));
+    const plain = newSection(styleIn(score, score.ground.style), 'verse', newId('section'), name);
+    const section = { ...plain, bars, harmonyBrief: { ...plain.harmonyBrief, form } };
     this.store.dispatch(ScoreActions.sectionAdded({ section, occurrence: newId('occurrence'), ...this.after() }));
   }
 

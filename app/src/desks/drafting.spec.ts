@@ -1,10 +1,10 @@
 import { TestBed } from '@angular/core/testing';
 import { Store } from '@ngrx/store';
-import { groundFor, startScore } from '@fendro/core/styles/band';
+import { groundFor, newSection, startScore } from '@fendro/core/styles/band';
 import { STYLES } from '@fendro/core/styles/styles';
 
 import { chosenId } from '@fendro/core/song/section';
-import { SONG_VERSION, type Song } from '@fendro/core/song/schema';
+import { HARMONY, SONG_VERSION, type Song } from '@fendro/core/song/schema';
 import { Drafting, TAKES_AT_A_TIME } from './drafting';
 import { HarmonyDesk } from './harmony-desk';
 import { Notices } from '../store/notices';
@@ -155,5 +155,37 @@ describe('drafting', () => {
     await drafting.draft('section-1', 'part-4');
     expect(drafting.problem()).toBeNull();
     expect(takesOf(takes(), 'section-1', 'part-4').length).toBeGreaterThan(0);
+  });
+
+  it('drafts a whole song: the hook of its chorus first, which the verse then answers, in one step of undo', async () => {
+    const chorus = newSection(style, 'chorus', 'section-2');
+    store.dispatch(ScoreActions.sectionAdded({ section: { ...chorus, bars: 4 }, occurrence: 'occurrence-2' }));
+    TestBed.tick();
+    await drafting.draftSong(new Set(['section-1', 'section-2']));
+    const made = store.selectSignal(selectScore)()!;
+    for (const section of made.sections)
+      for (const line of [HARMONY, ...made.parts.map(({ id }) => id)]) expect(chosenId(section, line)).not.toBeNull();
+    expect(made.motifs.map(({ name }) => name)).toEqual(['Hook of Chorus']);
+    const [hook] = made.motifs;
+    expect(made.sections.map(({ plan }) => [plan.motif, plan.use])).toEqual([
+      [hook!.id, 'answers'],
+      [hook!.id, 'states'],
+    ]);
+    const melody = made.parts.find(({ role }) => role === 'melody')!;
+    const verse = takes()[chosenId(made.sections[0]!, melody.id)!]!;
+    expect(verse.origin.asking?.motif?.use).toBe('answers');
+    expect(drafting.whole()).toBeNull();
+    expect(drafting.news()).toBe('The song is drafted');
+    store.dispatch(SongActions.undone());
+    expect(store.selectSignal(selectScore)()!.motifs).toEqual([]);
+    expect(chosenId(store.selectSignal(selectScore)()!.sections[0]!, melody.id)).toBeNull();
+  });
+
+  it('stops a whole song where it is cancelled', async () => {
+    const running = drafting.draftSong(new Set(['section-1']));
+    drafting.cancel();
+    await running;
+    expect(drafting.news()).toBe('Drafting stopped');
+    expect(drafting.busy()).toBe(false);
   });
 });

@@ -17,18 +17,22 @@ import {
   selectHeard,
   selectLine,
   selectMusic,
+  selectOwnScore,
   selectScore,
   selectSection,
   selectSong,
   selectTakes,
   takesOf,
 } from '../store/selectors';
-import { TakeActions } from '../store/song.actions';
+import { ScoreActions, TakeActions } from '../store/song.actions';
 import { draftedTake } from '@fendro/core/song/take';
 import { requestFor } from '@fendro/core/compose/asking';
+import { songLines, withHook } from '@fendro/core/compose/whole-song';
 
 /** Takes drafted at a time; as many as the bench shows at once. */
 export const TAKES_AT_A_TIME = 8;
+/** Takes of every line where a whole song is drafted: enough to choose from, and there at once. */
+const TAKES_OF_A_SONG = 2;
 
 interface Running {
   readonly song: string | null;
@@ -45,6 +49,7 @@ export class Drafting {
   private readonly desk = inject(HarmonyDesk);
   private readonly notices = inject(Notices);
   private readonly score = this.store.selectSignal(selectScore);
+  private readonly ownScore = this.store.selectSignal(selectOwnScore);
   private readonly takes = this.store.selectSignal(selectTakes);
   private readonly song = this.store.selectSignal(selectSong);
   private readonly heard = this.store.selectSignal(selectHeard);
@@ -70,6 +75,8 @@ export class Drafting {
     const running = this.running();
     return running ? this.nameOf(running.line) : '';
   });
+  /** Share of a whole song that is drafted, 0–1; null while none is. */
+  readonly whole = signal<number | null>(null);
   /** Said aloud when work has ended. */
   readonly news = signal('');
   private readonly stopped = signal(false);
@@ -130,6 +137,45 @@ export class Drafting {
     } finally {
       this.banding.set(false);
     }
+  }
+
+  /**
+   * Drafts a whole song of some of its sections: chords and every part, the one that states the hook first; what it
+   * begins with is remembered before the others are drafted. First takes of empty lines are one step of undo together.
+   */
+  async draftSong(sections: ReadonlySet<SectionId>): Promise<void> {
+    const score = this.score();
+    if (this.busy() || !score) return;
+    this.stopped.set(false);
+    const lines = songLines(score, sections);
+    const gesture = gestureNow();
+    const asker = this.open();
+    this.banding.set(true);
+    try {
+      for (const [index, { section, line }] of lines.entries()) {
+        if (this.stopped() || asker !== this.open()) break;
+        this.whole.set(index / lines.length);
+        await this.draftLine(section, line, TAKES_OF_A_SONG, gesture);
+        if (asker === this.open()) this.rememberHook(section, line, gesture);
+      }
+      if (asker === this.open()) this.news.set(this.stopped() ? 'Drafting stopped' : 'The song is drafted');
+    } finally {
+      this.whole.set(null);
+      this.banding.set(false);
+    }
+  }
+
+  /** What the first melody of a song begins with is remembered, so that its other sections can say it too. */
+  private rememberHook(section: SectionId, line: LineId, gesture: string): void {
+    const score = this.ownScore();
+    const found = score?.sections.find(({ id }) => id === section);
+    const take = found ? soundingId(found, line, this.heard()) : null;
+    if (!score || take === null) return;
+    const hooked = withHook(score, this.takes(), take, newId('motif'));
+    if (hooked !== score)
+      this.store.dispatch(
+        ScoreActions.revised({ name: 'draft the song', score: hooked, takes: [], released: [], gesture }),
+      );
   }
 
   /** @param gesture  first takes of empty lines that come in one gesture are one step of undo */

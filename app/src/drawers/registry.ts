@@ -10,6 +10,7 @@ interface DrawerEntry {
 
 /** Every drawer under the sheet, in the order in which its buttons stand. Another one is another line here. */
 export const DRAWERS: Readonly<Record<Drawer, DrawerEntry>> = {
+  plan: { name: 'Plan', height: 260, load: () => import('./plan/plan-drawer').then((m) => m.PlanDrawer) },
   styles: { name: 'Styles', height: 300, load: () => import('./styles/styles-drawer').then((m) => m.StylesDrawer) },
   phrases: {
     name: 'Phrases',

@@ -7,6 +7,7 @@ export const ROLE_SIGNS: Readonly<Record<Exclude<NoteRole, 'chord note'>, string
   suspension: 'bar',
   anticipation: 'arrow',
   appoggiatura: 'wedge',
+  colour: 'dot',
   escape: 'ring',
   free: 'cross',
 };
@@ -55,6 +56,16 @@ const STROKES: Readonly<Record<Exclude<NoteRole, 'chord note'>, readonly Line[]>
       [6, 3],
       [0, 5],
       [0, 1],
+    ],
+  ],
+  colour: [
+    [
+      [2, 3],
+      [3, 2],
+      [4, 3],
+      [3, 4],
+      [2, 3],
+      [4, 3],
     ],
   ],
   escape: [

@@ -1,5 +1,6 @@
 import type { BriefWord } from '@fendro/core/song/brief-words';
 import { changeBrief } from '@fendro/core/song/edit';
+import { addMotif, changePlan } from '@fendro/core/song/plan';
 import { roleOf } from '@fendro/core/song/roles';
 import type { Role, Score } from '@fendro/core/song/schema';
 import { fireEvent } from '@testing-library/dom';
@@ -94,5 +95,18 @@ describe('a part’s brief', () => {
     expect(drums.view.by.queryByRole('slider', { name: /^Lowest/ })).toBeNull();
     drums.view.set('combobox', 'Half or double time', 'half');
     expect(drums.brief().time).toBe('half');
+  });
+
+  it('says how its section leans it and what it does with the motif; one click frees the section', () => {
+    const { view } = briefOf('melody');
+    expect(view.page.textContent).toContain('In Verse: lower, sparser');
+    view.click('button', 'Free Verse');
+    expect(view.score.sections[0]!.plan.bound).toBe(false);
+    expect(view.page.textContent).toContain('Verse is free');
+    view.click('button', 'Bind Verse');
+    expect(view.score.sections[0]!.plan.bound).toBe(true);
+    const motif = { id: 'm', name: 'The wind', bars: 1, barTicks: 1920, notes: [{ start: 0, duration: 480, step: 0 }] };
+    const planned = changePlan(addMotif(SMALL.score, motif), 'section-1', { motif: 'm', use: 'inverts' });
+    expect(briefOf('melody', planned).view.page.textContent).toContain('turns “The wind” upside down');
   });
 });

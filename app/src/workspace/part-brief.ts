@@ -1,12 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { MatButton } from '@angular/material/button';
 import { Store } from '@ngrx/store';
 import { isUsual, resetWord, stepWord, WORD_LABELS, wordFor, type BriefWord } from '@fendro/core/song/brief-words';
+import { USES_MOTIFS, motifOf, USE_WORDS } from '@fendro/core/song/plan';
+import { tellProfile } from '@fendro/core/song/profile';
 import { roleOf } from '@fendro/core/song/roles';
 import type { Brief, Part } from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { styleIn } from '@fendro/core/styles/styles';
 import { Drafting } from '../desks/drafting';
-import { selectScore } from '../store/selectors';
+import { PlanDesk } from '../desks/plan-desk';
+import { selectScore, selectSection } from '../store/selectors';
 import { ScoreActions } from '../store/song.actions';
 import { ExactBrief, type BriefChange } from './exact-brief';
 import { Beside } from '../ui/beside';
@@ -16,9 +20,17 @@ import { Sentence, type SentenceWord } from '../ui/sentence';
 @Component({
   selector: 'fd-part-brief',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Beside, ExactBrief, Sentence],
+  imports: [Beside, ExactBrief, MatButton, Sentence],
   template: `
     <fd-sentence [words]="words()" (stepped)="step($event)" (returned)="reset($event)" (opened)="exact.set(!exact())" />
+    @if (leaning(); as text) {
+      <p class="leaning quiet">
+        <span>{{ text }}</span>
+        <button matButton class="small" [attr.aria-label]="bindLabel()" (click)="toggleBound()">
+          {{ section()?.plan?.bound ? 'Free' : 'Bind' }}
+        </button>
+      </p>
+    }
     @if (exact()) {
       <fd-beside
         data-opened-by="[data-region=bench] .word"
@@ -32,6 +44,16 @@ import { Sentence, type SentenceWord } from '../ui/sentence';
       </fd-beside>
     }
   `,
+  styles: `
+    .leaning {
+      display: flex;
+      align-items: baseline;
+      justify-content: space-between;
+      gap: 8px;
+      margin: 0;
+      font-size: 0.8125rem;
+    }
+  `,
 })
 export class PartBriefControl {
   private readonly store = inject(Store);
@@ -41,6 +63,30 @@ export class PartBriefControl {
   readonly blamed = input<BriefWord>();
   private readonly score = this.store.selectSignal(selectScore);
   protected readonly exact = signal(false);
+  private readonly plan = inject(PlanDesk);
+  protected readonly section = this.store.selectSignal(selectSection);
+
+  /** How the section leans this part and what it does with the song's motif; empty where it does nothing. */
+  protected readonly leaning = computed(() => {
+    const [section, score] = [this.section(), this.score()];
+    if (!section || !score) return '';
+    const { kind, plan } = section;
+    const motif = USES_MOTIFS.has(this.part().role) ? motifOf(score, plan.motif) : null;
+    const leans = tellProfile(kind, this.part().role);
+    if (leans === '' && !motif) return '';
+    if (!plan.bound) return `${section.name} is free: the brief as it stands`;
+    const says = motif ? USE_WORDS[plan.use].replace(/\bit\b/, `“${motif.name}”`) : '';
+    return `In ${section.name}: ${[leans, says].filter(Boolean).join('; ')}`;
+  });
+  protected readonly bindLabel = computed(() => {
+    const section = this.section();
+    return `${section?.plan.bound ? 'Free' : 'Bind'} ${section?.name ?? ''}`;
+  });
+
+  protected toggleBound(): void {
+    const section = this.section();
+    if (section) this.plan.bind(section, !section.plan.bound);
+  }
 
   /** The style's own brief for this role. */
   private readonly usual = computed((): Brief => {

@@ -86,6 +86,8 @@ describe('the running order', () => {
     await choose(/Add a section/, 'End the song', /last chord held/);
     expect(view.score.sections.at(-1)).toMatchObject({ kind: 'outro', name: 'Ending', bars: 1 });
     expect(view.session.occurrence).toBe(view.score.order.at(-1)!.id);
+    await choose(/Add a section/, 'New section in a form', 'Twelve-bar blues');
+    expect(view.score.sections.at(-1)).toMatchObject({ bars: 12, harmonyBrief: { form: 'twelve bars' } });
   });
 
   it('shapes the energy of the whole song, and levels it again', async () => {

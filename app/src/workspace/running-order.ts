@@ -24,7 +24,7 @@ import { SECTION_KINDS } from '@fendro/core/song/schema';
 import { TICKS_PER_QUARTER } from '@fendro/core/theory/units';
 import { InRegion } from '../commands/regions';
 import { RunsCommand } from '../commands/runs-command';
-import { ArrangementDesk } from '../desks/arrangement-desk';
+import { ArrangementDesk, SECTION_FORMS } from '../desks/arrangement-desk';
 import { Playback } from '../sound/playback';
 import { selectMusic, selectPlaced, selectView } from '../store/selectors';
 import { SessionActions, sessionFeature } from '../store/session';
@@ -64,6 +64,7 @@ export class RunningOrder {
   protected readonly view = this.store.selectSignal(selectView);
   private readonly looping = this.store.selectSignal(sessionFeature.selectLooping);
   protected readonly desk = inject(ArrangementDesk);
+  protected readonly sectionForms = SECTION_FORMS;
   protected readonly shapes = ENERGY_SHAPES;
   /** What an ending is and how long it lasts. */
   protected readonly endings = computed(() =>

@@ -26,6 +26,7 @@ const brief: HarmonyBrief = {
   pace: 1,
   colouring: 'triads',
   cadence: 'authentic',
+  form: null,
   first: null,
   last: null,
   adventure: 20,

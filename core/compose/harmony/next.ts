@@ -79,7 +79,7 @@ export function nextChords(
   after: Chord | null,
   count = 8,
 ): ChordIdea[] {
-  const candidates = candidatesFor(key, colouring);
+  const candidates = candidatesFor(key, colouring, style);
   const { moves, modal } = dialectOf(style, key);
   const asCandidate = (chord: Chord): Candidate =>
     candidates.find((candidate) => sameChord(candidate.chord, chord)) ?? {

@@ -1,44 +1,22 @@
 import type { ChordSpan, HarmonyBrief } from '../../song/schema';
-import { makeChord, sameChord, type Chord } from '../../theory/chord';
+import { chordMask, makeChord, sameChord, type Chord } from '../../theory/chord';
 import { isMinorish, type Key } from '../../theory/key';
-import { beatsOf } from '../../theory/metre';
-import { pitchClassOf } from '../../theory/pitch';
+import { inMask, pitchClassOf } from '../../theory/pitch';
 import { readChord } from '../../theory/read-chord';
 import { scaleOf } from '../../theory/scale';
-import { modulo, type Ticks } from '../../theory/units';
+import type { Percent, Ticks } from '../../theory/units';
 import { degreeShare, type HarmonyContext } from '../context';
-import { happens, type Random } from '../../trellis/random';
-import { FORBIDDEN, isDeadEnd, linkLayers, pathSampler, type Links } from '../../trellis/trellis';
+import type { Random } from '../../trellis/random';
+import { FORBIDDEN, isDeadEnd, linkLayers, pathSampler, type Links, type Trellis } from '../../trellis/trellis';
 import { logWeight, temperatureOf } from '../../trellis/weights';
 import type { Streams } from '../stages';
+import { drawStructure, type Structure } from './form';
+import { drawSlots, withHeld, type Slot } from './slots';
 import { underMelody } from './under-melody';
 import { ADMISSION, candidatesFor, diatonicCandidates, isTonic, rootDistance, type Candidate } from './vocabulary';
 
 export type Progression =
   { readonly ok: true; readonly chords: ChordSpan[] } | { readonly ok: false; readonly reason: string };
-
-interface Slot {
-  readonly start: Ticks;
-  readonly duration: Ticks;
-  /** The chord that stays here exactly as it is. */
-  readonly held?: ChordSpan;
-}
-
-/** Puts held chords in their places; drawn slots give way to them and fill what lies between. */
-function withHeld(slots: readonly Slot[], { held, length }: HarmonyContext): Slot[] {
-  if (held.length === 0) return [...slots];
-  const inHeld = (at: Ticks): boolean => held.some(({ start, duration }) => at >= start && at < start + duration);
-  const free = slots.filter(({ start }) => !inHeld(start)).map(({ start }) => start);
-  const after = held.map(({ start, duration }) => start + duration).filter((at) => at < length && !inHeld(at));
-  const starts = [...new Set([...free, ...after])];
-  const all: Slot[] = [
-    ...held.map((span) => ({ start: span.start, duration: span.duration, held: span })),
-    ...starts.map((start) => ({ start, duration: 0 })),
-  ].sort((a, b) => a.start - b.start);
-  return all.map((slot, index) =>
-    slot.held ? slot : { ...slot, duration: (all[index + 1]?.start ?? length) - slot.start },
-  );
-}
 
 /** Only the held chord; one without sound stands for any. */
 function heldLayer(candidates: readonly Candidate[], { chord }: ChordSpan): Int32Array {
@@ -46,59 +24,37 @@ function heldLayer(candidates: readonly Candidate[], { chord }: ChordSpan): Int3
   return Int32Array.from(candidates, (candidate) => (sameChord(candidate.chord, chord) ? 0 : FORBIDDEN));
 }
 
-/** Bars in the unit that returns: most songs think in fours. */
-const UNIT_BARS = 4;
-
 /**
  * Drafts a progression in the style's dialect: harmonic rhythm first, then an exact sample through the trellis of
  * chords. First, last and cadence chords are constraints, so they shape what comes before them.
  */
 export function draftProgression(context: HarmonyContext, streams: Streams): Progression {
   const { brief, key } = context;
-  const slots = withHeld(drawSlots(context, streams('rhythm')), context);
+  const structure = drawStructure(context, streams('plan'));
+  const slots = withHeld(drawSlots(context, structure, streams('rhythm')), context);
   const asked = readAsked(brief);
   if (!asked.ok) return asked;
   const held = context.held.map(({ chord }) => chord);
-  const candidates = withAsked(candidatesFor(key, brief.colouring), [asked.first, asked.last, ...held], key);
+  const candidates = withAsked(
+    candidatesFor(key, brief.colouring, brief.adventure > 0 ? context.style : undefined),
+    [asked.first, asked.last, ...held],
+    key,
+  );
   const layers = slots.map((slot, position) => {
-    const layer = slot.held ? heldLayer(candidates, slot.held) : layerAt(position, slots, candidates, context, asked);
+    const layer = slot.held
+      ? heldLayer(candidates, slot.held)
+      : layerAt(placeIn(position, slots, structure, context), candidates, context, asked);
     return context.melody.length > 0 && !slot.held ? underMelody(layer, candidates, slot, context) : layer;
   });
   const links = linkCandidates(candidates, context);
   const between: Links[] = slots.slice(1).map(() => links);
-  const path = drawWithReturn(slots, layers, between, context, streams('pitch'));
+  const path = drawWithReturns({ layers, links: between }, slots, structure, context, streams('pitch'));
   if (typeof path === 'number') return { ok: false, reason: blame(path, slots.length, brief) };
   const chords = slots.map(
     ({ start, duration, held: own }, position): ChordSpan =>
       own ?? { start, duration, chord: (candidates[path[position] as number] as Candidate).chord },
   );
   return { ok: true, chords };
-}
-
-/** One or two chords a bar, or one for two bars; a bar before a cadence may carry two. */
-function drawSlots(context: HarmonyContext, random: Random): Slot[] {
-  const { bars, barTicks, brief, style, metre } = context;
-  const beats = beatsOf(metre);
-  const middle = (beats.find((beat) => beat.role === 'strong') ?? beats.at(-1))?.at ?? 0;
-  if (brief.pace === 0.5) {
-    return Array.from({ length: Math.ceil(bars / 2) }, (_, index) => {
-      const start = index * 2 * barTicks;
-      return { start, duration: Math.min(2 * barTicks, bars * barTicks - start) };
-    });
-  }
-  const slots: Slot[] = [];
-  for (let bar = 0; bar < bars; bar++) {
-    const start = bar * barTicks;
-    const beforeCadence = bar % UNIT_BARS === UNIT_BARS - 2 && bars > 2;
-    const last = bar === bars - 1 && bars > 1;
-    const split =
-      middle > 0 &&
-      !last &&
-      (brief.pace === 2 ? happens(random, 85) : beforeCadence && happens(random, style.harmony.splits));
-    if (split) slots.push({ start, duration: middle }, { start: start + middle, duration: barTicks - middle });
-    else slots.push({ start, duration: barTicks });
-  }
-  return slots;
 }
 
 /** The chords that the writer has fixed. */
@@ -136,46 +92,78 @@ function withAsked(candidates: Candidate[], asked: readonly (Chord | null)[], ke
   return result;
 }
 
-/** Weights of the candidates at one position, with the constraints of the first, last and cadence chords. */
-function layerAt(
-  position: number,
-  slots: readonly Slot[],
-  candidates: readonly Candidate[],
-  context: HarmonyContext,
-  asked: Asked,
-): Int32Array {
+/** What a diminished chord costs: among triads it sounds like a slip, with its seventh it leads. */
+const DIMINISHED = { triad: 460, seventh: 220 } as const;
+
+/** Where a slot stands: every time round of a loop begins and ends as the section does. */
+interface Place {
+  readonly slot: Slot;
+  readonly next: Slot | undefined;
+  readonly position: number;
+  readonly fromEnd: number;
+  /** Slots of the section, or of the loop. */
+  readonly count: number;
+}
+
+function placeIn(position: number, slots: readonly Slot[], structure: Structure, context: HarmonyContext): Place {
+  const slot = slots[position] as Slot;
+  const round = structure.strict ? roundOf(slot, structure, context) : null;
+  const all = slots.filter((other) => round === null || roundOf(other, structure, context) === round);
+  const at = all.indexOf(slot);
+  return { slot, next: slots[position + 1], position: at, fromEnd: all.length - 1 - at, count: all.length };
+}
+
+/** The unit of a structure that a slot lies in, counted from 0. */
+const roundOf = ({ start }: Slot, { unit }: Structure, { barTicks }: HarmonyContext): number =>
+  Math.floor(start / (unit * barTicks));
+
+/** Weights of the candidates at one place, with the constraints of the first, last and cadence chords and the form. */
+function layerAt(place: Place, candidates: readonly Candidate[], context: HarmonyContext, asked: Asked): Int32Array {
   const { key, brief } = context;
-  const count = slots.length;
-  const isLast = position === count - 1;
+  const { slot, position, fromEnd } = place;
+  const isLast = fromEnd === 0;
+  const tonic = pitchClassOf(key.tonic);
   // A chord that leads somewhere only stands where what follows is free, or where it leads there.
-  const next = slots[position + 1]?.held?.chord;
+  const next = place.next?.held?.chord;
   const leadsOn = (candidate: Candidate): boolean =>
     candidate.leadsTo === null || !next || candidate.leadsTo === pitchClassOf(next.root);
   const wanted = position === 0 ? asked.first : isLast ? asked.last : null;
   const meets = (candidate: Candidate): boolean =>
     wanted
       ? sameChord(candidate.chord, wanted)
-      : meetsCadence(candidate, position, count, context) &&
+      : meetsCadence(candidate, place, context) &&
         !(isLast && candidate.leadsTo !== null) &&
         leadsOn(candidate) &&
         degreeShare(context, pitchClassOf(candidate.chord.root)) > 0;
   const admitted = (candidate: Candidate): boolean => ADMISSION[candidate.kind].from <= brief.adventure;
   // Chords outside the key come in early only for a cadence that the scale itself cannot make.
   const enough = candidates.some((candidate) => admitted(candidate) && meets(candidate));
+  // Where the form cannot meet the cadence, the cadence goes first.
+  const inForm = ({ degree, kind }: Candidate): boolean =>
+    kind === 'diatonic' && (slot.degrees?.includes(String(degree)) ?? false);
+  const formed = candidates.some((candidate) => inForm(candidate) && meets(candidate));
   return Int32Array.from(candidates, (candidate) => {
-    if (!meets(candidate) || (enough && !admitted(candidate))) return FORBIDDEN;
+    if (!meets(candidate) || (formed ? !inForm(candidate) : enough && !admitted(candidate))) return FORBIDDEN;
     let weight = -Math.round((ADMISSION[candidate.kind].price * (130 - brief.adventure)) / 100);
-    if (position === 0 && !isLast)
-      weight += isTonic(candidate, key) ? 160 : candidate.degree === 6 || candidate.degree === 4 ? -40 : -180;
-    if (candidate.chord.tones.includes('b5') && !candidate.chord.tones.includes('3')) weight -= 160;
+    // The other mode's tonic is a surprise, and seldom where all comes to rest.
+    if (isLast && candidate.kind === 'borrowed' && isTonic(candidate, key)) weight -= 300;
+    // A bridge sets out from elsewhere.
+    if (position === 0 && !isLast && context.bound && context.kind === 'bridge')
+      weight += isTonic(candidate, key) ? -300 : candidate.degree === 7 ? -200 : 0;
+    else if (position === 0 && !isLast)
+      weight += isTonic(candidate, key) ? 160 : candidate.degree === 6 || candidate.degree === 4 ? -60 : -280;
+    // A chorus that goes round ends where its line can be at home.
+    if (isLast && context.bound && context.kind === 'chorus' && inMask(chordMask(candidate.chord), tonic))
+      weight += 140;
+    if (candidate.chord.tones.includes('b5') && !candidate.chord.tones.includes('3'))
+      weight -= brief.colouring === 'triads' ? DIMINISHED.triad : DIMINISHED.seventh;
     if (context.weights) weight += logWeight(degreeShare(context, pitchClassOf(candidate.chord.root)));
     return weight;
   });
 }
 
 /** What each cadence asks of the last two chords; earlier ones are free. */
-function meetsCadence(candidate: Candidate, position: number, count: number, { key, brief }: HarmonyContext): boolean {
-  const fromEnd = count - 1 - position;
+function meetsCadence(candidate: Candidate, { fromEnd, count }: Place, { key, brief }: HarmonyContext): boolean {
   if (fromEnd > 1 || count < 2) return true;
   if (fromEnd === 0 && brief.last !== null) return true;
   if (fromEnd === 1 && count === 2 && brief.first !== null) return true;
@@ -205,9 +193,7 @@ function isDominant(candidate: Candidate, key: Key): boolean {
   );
 }
 
-/**
- * Weights of moving from chord to chord: the style's dialect by degree, blended with the pull of falling fifths.
- */
+/** Weights of moving from chord to chord: the style's dialect by degree, as it stands. */
 function linkCandidates(candidates: readonly Candidate[], { style, key }: HarmonyContext): Links {
   const { moves, modal } = dialectOf(style, key);
   const weights = candidates.map((from) => candidates.map((to) => moveWeight(from, to, moves, modal)));
@@ -228,13 +214,14 @@ export type Moves = HarmonyContext['style']['harmony']['major'];
 
 /** The weight of moving from chord to chord in a dialect, in hundredths of a nat. */
 export function moveWeight(from: Candidate, to: Candidate, moves: Moves, modal: boolean): number {
-  const fall = modulo(pitchClassOf(from.chord.root) - pitchClassOf(to.chord.root), 12);
   if (from.leadsTo !== null) return from.leadsTo === pitchClassOf(to.chord.root) && to.leadsTo === null ? 0 : FORBIDDEN;
   if (sameChord(from.chord, to.chord)) return -450;
   const share = dialectShare(from.degree, to.degree, moves, modal);
-  const pull = { 7: 30, 10: 10, 9: 10, 3: 5 }[fall] ?? 0;
-  return logWeight(share) + pull;
+  return logWeight(share);
 }
+
+/** The share of moves that a dialect does not have. */
+const UNHEARD = 0.015;
 
 /**
  * Share of a move in the dialect; in mixolydian and its like the flat seventh takes over most of the dominant's work.
@@ -244,37 +231,53 @@ function dialectShare(from: number, to: number, moves: Moves, modal: boolean): n
   const total = Object.values(row).reduce((sum, weight) => sum + weight, 0);
   const at = (degree: number): number => row[degree] ?? 0;
   const weight = modal && to === 7 ? at(7) + at(5) * 0.6 : modal && to === 5 ? at(5) * 0.4 : at(to);
-  return total === 0 ? 0.03 : Math.max(weight / total, 0.03);
+  return total === 0 ? UNHEARD : Math.max(weight / total, UNHEARD);
 }
 
 /**
- * Draws the path; from eight bars on, the second half may return to the first four bars and change only its cadence:
- * returning chords are held positions of the trellis.
+ * Draws the path; units of equal letters take the chords of the first of them as held positions of the trellis, and only
+ * the last time round ends otherwise, unless the structure is strict.
  */
-function drawWithReturn(
+function drawWithReturns(
+  { layers, links }: Trellis,
   slots: readonly Slot[],
-  layers: Int32Array[],
-  links: readonly Links[],
+  structure: Structure,
   context: HarmonyContext,
   random: Random,
 ): Int32Array | number {
-  const free = pathSampler({ layers, links }, temperatureOf(context.brief.adventure));
+  const temperature = temperatureFor(context);
+  const free = pathSampler({ layers, links }, temperature);
   if (isDeadEnd(free)) return free.deadEnd;
   const path = free.draw(random);
-  const returns = context.bars >= 2 * UNIT_BARS && context.melody.length === 0 && happens(random, 70);
-  if (!returns) return path;
-  const unit = UNIT_BARS * context.barTicks;
+  const { letters, unit, strict } = structure;
+  if (new Set(letters).size === letters.length) return path;
+  const echoOf = (slot: Slot): number => {
+    const round = roundOf(slot, structure, context);
+    const first = letters.indexOf(letters[round] ?? '');
+    const at = slot.start - (round - first) * unit * context.barTicks;
+    return slots.findIndex(({ start, duration }) => start === at && duration === slot.duration);
+  };
+  const stated = new Set(slots.map(echoOf));
   const held = layers.map((layer, position) => {
     const slot = slots[position] as Slot;
-    const echo = slots.findIndex(({ start, duration }) => start === slot.start - unit && duration === slot.duration);
-    const nearEnd = slots.length - position <= 2;
-    if (slot.held) return layer;
-    if (slot.start < unit) return only(layer, path[position] as number);
-    return echo < 0 || nearEnd || slot.start >= 2 * unit ? layer : only(layer, path[echo] as number);
+    const echo = echoOf(slot);
+    if (slot.held || echo < 0 || (echo === position && !stated.has(position))) return layer;
+    // The last chord of a unit leads wherever the next one begins; only a loop turns round as it stands.
+    const next = slots[position + 1];
+    const seam = !next || roundOf(next, structure, context) !== roundOf(slot, structure, context);
+    const nearEnd = !strict && (seam || slots.length - position <= 2);
+    return nearEnd ? layer : only(layer, path[echo] as number);
   });
-  const again = pathSampler({ layers: held, links }, temperatureOf(context.brief.adventure));
+  const again = pathSampler({ layers: held, links }, temperature);
   return isDeadEnd(again) ? path : again.draw(random);
 }
+
+/**
+ * How far chords stray from the dialect: it speaks with its own weights, sharper where a melody says what is needed.
+ */
+const temperatureFor = ({ brief, melody }: HarmonyContext): Percent =>
+  melody.length > 0 ? temperatureOf(brief.adventure) : SPOKEN + brief.adventure;
+const SPOKEN = 80;
 
 /** A layer with a single state left, where that state is allowed at all. */
 function only(layer: Int32Array, state: number): Int32Array {

@@ -4,6 +4,7 @@ import { degreeLabel, intervalOf, pitchClassOf, type Fifths } from '../../theory
 import { scaleOf } from '../../theory/scale';
 import { modulo, type PitchClassMask } from '../../theory/units';
 import type { HarmonyBrief } from '../../song/schema';
+import type { Style } from '../../song/style';
 
 export type CandidateKind = 'diatonic' | 'borrowed' | 'applied' | 'tritone' | 'mediant' | 'asked';
 
@@ -33,10 +34,10 @@ const TRIADS: readonly (readonly string[])[] = [
 export const ADMISSION: Readonly<Record<CandidateKind, { readonly from: number; readonly price: number }>> = {
   diatonic: { from: 0, price: 0 },
   asked: { from: 0, price: 900 },
-  borrowed: { from: 10, price: 190 },
-  applied: { from: 25, price: 200 },
-  tritone: { from: 50, price: 220 },
-  mediant: { from: 65, price: 240 },
+  borrowed: { from: 10, price: 330 },
+  applied: { from: 25, price: 330 },
+  tritone: { from: 50, price: 350 },
+  mediant: { from: 65, price: 380 },
 };
 
 const fits = (chord: Chord, mask: PitchClassMask): boolean => (chordMask(chord) & ~mask) === 0;
@@ -99,6 +100,9 @@ const MEDIANTS: Readonly<Record<'major' | 'minor', readonly string[]>> = {
   minor: ['3', '6'],
 };
 
+/** Degrees on which a borrowed major chord takes the minor seventh: dominants, and what the blues makes of them. */
+const BLUESY: ReadonlySet<string> = new Set(['5', '4', 'b7', 'b2']);
+
 function foreign(
   key: Key,
   degree: string,
@@ -107,9 +111,10 @@ function foreign(
   colouring: Colouring,
 ): Candidate {
   const interval = intervalOf(degree);
-  const dominant = numberOf(interval) === 5 && tones.includes('3') && colouring !== 'triads';
+  const major = tones.includes('3') && !BLUESY.has(degree);
+  const seventh = colouring === 'triads' || kind === 'mediant' ? [] : [major ? '7' : 'b7'];
   return {
-    chord: makeChord(key.tonic + interval, dominant ? [...tones, 'b7'] : tones),
+    chord: makeChord(key.tonic + interval, [...tones, ...seventh]),
     kind,
     degree: numberOf(interval),
     leadsTo: null,
@@ -140,13 +145,44 @@ function dominants(key: Key, diatonic: readonly Candidate[]): Candidate[] {
     ]);
 }
 
+/** A style's own chord on a degree, with as many of its notes as the colouring has. */
+function ownChord(key: Key, degree: string, tones: string, colouring: Colouring): Candidate {
+  const interval = intervalOf(degree);
+  const all = tones.split(' ');
+  const kept = colouring === 'triads' ? all.slice(0, 3) : colouring === 'sevenths' ? all.slice(0, 4) : all;
+  return { chord: makeChord(key.tonic + interval, kept), kind: 'diatonic', degree: numberOf(interval), leadsTo: null };
+}
+
 /**
- * Every chord that a progression in this key may use at some adventure. No two are the same set of notes on the same
- * root; the one closest to the key wins.
+ * The key's chords as a style has them: its own on some degrees, and in minor the dominant with its leading note where
+ * the style wants one.
  */
-export function candidatesFor(key: Key, colouring: Colouring): Candidate[] {
+function inDialect(
+  diatonic: readonly Candidate[],
+  key: Key,
+  colouring: Colouring,
+  { harmony, scales }: Style,
+): Candidate[] {
+  const minor = isMinorish(scaleOf(key.scale));
+  const own = minor && !scales.includes(key.scale) ? {} : ((minor ? harmony.minorChords : harmony.majorChords) ?? {});
+  const leading = minor && harmony.leadingNote ? { 5: '1 3 5 b7', ...own } : own;
+  const chords = Object.entries(leading).map(([degree, tones]) => ownChord(key, degree, tones, colouring));
+  return [
+    ...chords,
+    ...diatonic.filter(({ chord }) =>
+      chords.every((other) => rootDistance(other.chord, key) !== rootDistance(chord, key)),
+    ),
+  ];
+}
+
+/**
+ * Every chord that a progression in this key may use at some adventure, as a style has them where one is given. No two
+ * are the same set of notes on the same root; the one closest to the key wins.
+ */
+export function candidatesFor(key: Key, colouring: Colouring, style?: Style): Candidate[] {
   const character = isMinorish(scaleOf(key.scale)) ? 'minor' : 'major';
-  const diatonic = diatonicCandidates(key, colouring);
+  const own = diatonicCandidates(key, colouring);
+  const diatonic = style ? inDialect(own, key, colouring, style) : own;
   const all = [
     ...diatonic,
     ...BORROWED[character].map(([degree, tones]) => foreign(key, degree, tones.split(' '), 'borrowed', colouring)),

@@ -4,6 +4,7 @@ import { drawVelocities } from '../dynamics';
 import type { HeldStroke } from '../held';
 import { asHeld } from '../held-line';
 import type { Streams } from '../stages';
+import { happens } from '../../trellis/random';
 import { drawPickUp } from './pickup';
 import { drawPitches } from './pitch';
 import { drawPlan } from './plan';
@@ -21,7 +22,9 @@ interface LineNote {
  */
 export function drawLine(context: PartContext, streams: Streams): readonly LineNote[] | Unmet {
   const plan = drawPlan(context, streams('plan'));
-  const rhythm = drawRhythm(context, plan, (label) => streams('rhythm', label));
+  // A first bar that is held keeps what leads into it, or that nothing does.
+  const ledIn = !context.held.bars.has(0) && happens(streams('rhythm', 'pick-up'), context.brief.pickup);
+  const rhythm = drawRhythm(context, plan, (label) => streams('rhythm', label), ledIn);
   const pitches = drawPitches(context, rhythm, plan, (label) => streams('pitch', label));
   if (!Array.isArray(pitches)) return pitches;
   const middle = (context.brief.low + context.brief.high) / 2;
@@ -37,8 +40,7 @@ export function drawLine(context: PartContext, streams: Streams): readonly LineN
     note: { start, duration, pitch: pitches[index] as number, velocity: velocities[index] as number },
     stroke,
   }));
-  // A first bar that is held keeps what leads into it, or that nothing does.
-  const pickUp = context.held.bars.has(0) ? [] : drawPickUp(line[0]?.note, context, streams('rhythm', 'pick-up'));
+  const pickUp = ledIn ? drawPickUp(line[0]?.note, context, streams('rhythm', 'pick-up')) : [];
   return [...pickUp.map((note) => ({ note, stroke: null })), ...line];
 }
 

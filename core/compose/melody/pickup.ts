@@ -21,18 +21,11 @@ function stepFrom(pitch: MidiNote, direction: 1 | -1, { brief, keyMask }: PartCo
  * where the line does not begin on the first beat or no room is left in the register.
  *
  * @param first  the line's first note
- * @returns notes at negative starts, in order; by the chance that the brief gives to pick-ups
+ * @returns notes at negative starts, in order
  */
 export function drawPickUp(first: Note | undefined, context: PartContext, random: Random): Note[] {
-  const { brief, barTicks } = context;
-  if (
-    !first ||
-    brief.pickup === 0 ||
-    !happens(random, brief.pickup) ||
-    first.start < 0 ||
-    first.start >= TICKS_PER_QUARTER
-  )
-    return [];
+  const { barTicks } = context;
+  if (!first || first.start < 0 || first.start >= TICKS_PER_QUARTER) return [];
   const step = TICKS_PER_QUARTER / 2;
   const count = 1 + pickIndex(random, MOST);
   const below = happens(random, 65);

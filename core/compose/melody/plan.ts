@@ -11,6 +11,10 @@ export interface PhraseUnit {
   readonly bars: number;
   /** Ends a phrase: the line breathes here. */
   readonly closes: boolean;
+  /** Says the section's hook: a rhythm that can be clapped, said again at once. */
+  readonly hook: boolean;
+  /** Says a motif of the song. */
+  readonly motif: boolean;
 }
 
 /** Plans for one, two and four units, with how much recall each suits, in %. */
@@ -35,26 +39,38 @@ const PLANS: Readonly<Record<number, readonly (readonly [plan: string, recall: n
   ],
 };
 
+/** The letter of a unit that quotes. */
+const QUOTE = 'q';
+
 /**
  * Draws how the bars of a section relate: statement, return, contrast, answer. Longer sections repeat a plan of four
  * units with a fresh third.
  */
-export function drawPlan({ bars, brief }: PartContext, random: Random): PhraseUnit[] {
+export function drawPlan(context: PartContext, random: Random): PhraseUnit[] {
+  const { bars, brief, kind, bound, motif } = context;
   const unitBars = bars >= 4 && bars % 2 === 0 ? 2 : 1;
   const count = Math.ceil(bars / unitBars);
   const letters: string[] = [];
   while (letters.length < count) {
     const size = Math.min(4, count - letters.length);
-    const options = (PLANS[size] ?? []).map(([plan, recall]) => [plan, 110 - Math.abs(recall - brief.recall)] as const);
+    const options = (PLANS[size] ?? []).map(([plan, recall]) => {
+      const near = 105 - Math.abs(recall - brief.recall);
+      return [plan, near * near] as const;
+    });
     const plan = pickWeighted(random, options);
     const round = letters.length / 4;
     letters.push(...[...plan].map((letter) => (round > 0 && letter === 'c' ? `c${round}` : letter)));
   }
+  const quoted = motif?.use === 'quotes' ? Math.min(2, count - 1) : -1;
+  if (quoted >= 0) letters[quoted] = QUOTE;
+  const stated = motif && !['quotes', 'avoids'].includes(motif.use) ? letters[0] : QUOTE;
   return letters.map((letter, index) => ({
     letter,
     returns: letters.indexOf(letter) < index,
     firstBar: index * unitBars,
     bars: Math.min(unitBars, bars - index * unitBars),
     closes: index % 2 === 1 || index === count - 1,
+    hook: letter === 'a' && kind === 'chorus' && bound,
+    motif: motif !== null && motif.use !== 'avoids' && letter === stated,
   }));
 }

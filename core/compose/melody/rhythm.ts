@@ -1,10 +1,11 @@
-import { barTicks, beatsOf, gridOf, metricalWeight, WEIGHT, type Metre } from '../../theory/metre';
-import type { Brief } from '../../song/schema';
-import { TICKS_PER_QUARTER, type Percent, type Ticks } from '../../theory/units';
+import { barTicks, beatsOf, metricalWeight, WEIGHT } from '../../theory/metre';
+import { range, TICKS_PER_QUARTER, type Percent, type Ticks } from '../../theory/units';
 import type { PartContext } from '../context';
-import { happens, pickWeighted, type Random } from '../../trellis/random';
+import { happens, type Random } from '../../trellis/random';
 import { barAt, endOf } from '../held';
 import { latestEnd, placesAround, type Place } from '../held-line';
+import { motifNotes } from '../motif';
+import { cellsOf, fittedCell, pickCell, type Cell } from './cells';
 import type { PhraseUnit } from './plan';
 
 /** When a note starts and how long it lasts; ticks from the section's start. */
@@ -15,79 +16,79 @@ export interface RhythmNote extends Place {
   readonly closing: boolean;
 }
 
-/** How readily a note starts at each metrical weight, for straight and for syncopated lines. */
-const STRAIGHT: Readonly<Record<number, number>> = {
-  [WEIGHT.bar]: 100,
-  [WEIGHT.strong]: 80,
-  [WEIGHT.beat]: 66,
-  [WEIGHT.division]: 34,
-  [WEIGHT.subdivision]: 5,
-};
-const SYNCOPATED: Readonly<Record<number, number>> = {
-  [WEIGHT.bar]: 50,
-  [WEIGHT.strong]: 34,
-  [WEIGHT.beat]: 36,
-  [WEIGHT.division]: 74,
-  [WEIGHT.subdivision]: 24,
-};
-
 const LONGEST = 3 * TICKS_PER_QUARTER;
 
-/** Steps in a quarter note of each grid. */
-const STEPS = { eighths: 2, sixteenths: 4, triplets: 3 } as const;
-
-/** Draws `count` onsets of one bar without replacement, by metrical weight. */
-export function drawBar(
-  metre: Metre,
-  count: number,
-  { syncopation, grid }: Pick<Brief, 'syncopation' | 'grid'>,
-  random: Random,
-): Ticks[] {
-  const beats = beatsOf(metre).length;
-  const steps = grid ? STEPS[grid] : count > 2.4 * beats ? 4 : 2;
-  const blend = syncopation / 100;
-  const open = gridOf(metre, steps).map((at) => {
-    // Off the straight grid stand only triplets that were asked for: as likely as eighths.
-    const found = metricalWeight(metre, at);
-    const weight = found === WEIGHT.finer && grid === 'triplets' ? WEIGHT.division : found;
-    return [at, (STRAIGHT[weight] ?? 1) * (1 - blend) + (SYNCOPATED[weight] ?? 1) * blend] as const;
-  });
-  const chosen: Ticks[] = [];
-  let left = [...open];
-  while (chosen.length < count && left.length > 0) {
-    const at = pickWeighted(random, left);
-    chosen.push(at);
-    // A lone sixteenth limps: its neighbours on the beat become likelier once it is taken.
-    left = left
-      .filter(([other]) => other !== at)
-      .map(([other, weight]) => [other, Math.abs(other - at) === TICKS_PER_QUARTER / 4 ? weight * 3 : weight] as const);
-  }
-  return chosen.sort((a, b) => a - b);
+/** A rhythm that a letter of the plan stands for. */
+interface Motif {
+  readonly bars: readonly (readonly Ticks[])[];
+  readonly cells: readonly Cell[];
 }
 
-/** A number of onsets whose mean is `busyness`. */
-function drawCount(busyness: number, random: Random): number {
-  const floor = Math.floor(busyness);
-  const sway = random.next() < 0.25 ? -1 : random.next() > 0.75 ? 1 : 0;
-  return Math.max(1, floor + (random.next() < busyness - floor ? 1 : 0) + sway);
+/** How much a hook's rhythm is one that can be clapped, and any other, in %. */
+const CLEAR = { hook: 160, other: 80 } as const;
+
+/** Chance that a cell of one bar is said twice, in %: without recall, and for each percent of it. */
+const TWICE = { least: 15, each: 0.75 } as const;
+/** Chance that another motif begins in the rhythm of the first, for each percent of recall. */
+const GOES_ON = 0.6;
+
+/**
+ * The rhythm of a motif: a cell of the style, of two bars or said again, or two that belong together.
+ *
+ * @param others  motifs that this one is to differ from
+ */
+function drawMotif(context: PartContext, unit: PhraseUnit, others: readonly Motif[], random: Random): Motif {
+  const { metre, brief, style, motif } = context;
+  const given = motif && unit.motif ? givenBars(motif, unit, context) : null;
+  if (given) return { bars: given, cells: [] };
+  const cells = cellsOf(style, metre).filter(({ bars }) => bars.length <= unit.bars);
+  const clear = unit.hook ? CLEAR.hook : CLEAR.other;
+  const used = [...others.flatMap((other) => other.cells), ...avoidedCells(cells, context)];
+  const before = others[0];
+  const kept = before?.cells[0] && happens(random, brief.recall * GOES_ON) ? before : null;
+  const first = kept?.cells[0] ?? pickCell(cells, brief, clear, used, random);
+  const bars = kept?.bars.slice(0, first.bars.length) ?? fittedCell(first, context, random);
+  if (bars.length >= unit.bars) return { bars, cells: [first] };
+  if (unit.hook || happens(random, TWICE.least + brief.recall * TWICE.each))
+    return { bars: [...bars, ...bars], cells: [first] };
+  const second = pickCell(cells, brief, clear, [...used, first], random);
+  return { bars: [...bars, ...fittedCell(second, context, random)], cells: [first, second] };
 }
 
-/** The rhythm of a motif: its second bar often says the first again. */
-function drawMotif(context: PartContext, bars: number, random: Random): Ticks[][] {
-  const { metre, brief } = context;
-  const first = drawBar(metre, drawCount(brief.busyness, random), brief, random);
-  return Array.from({ length: bars }, (_, bar) => {
-    if (bar > 0 && happens(random, 20 + brief.recall * 0.4)) return first;
-    return bar === 0 ? first : drawBar(metre, drawCount(brief.busyness, random), brief, random);
-  });
+/** The bars of a motif of the song as a unit takes it up, said again where the unit has room; null where none is left. */
+function givenBars(
+  motif: NonNullable<PartContext['motif']>,
+  { bars }: PhraseUnit,
+  { barTicks: bar, brief }: PartContext,
+): Ticks[][] | null {
+  const notes = motifNotes(motif, bars * bar, bar, brief.grid);
+  if (notes.length === 0) return null;
+  const own = Math.min(bars, motif.use === 'stretches' ? bars : motif.bars);
+  const stated = range(own).map((index) =>
+    notes.flatMap(({ at }) => (Math.floor(at / bar) === index ? [at - index * bar] : [])),
+  );
+  return range(bars).map((index) => stated[index % own] ?? []);
+}
+
+/** Cells in the rhythm of a motif that is to be avoided. */
+function avoidedCells(cells: readonly Cell[], { motif, barTicks: bar }: PartContext): Cell[] {
+  if (motif?.use !== 'avoids') return [];
+  const said = new Set(
+    range(motif.bars).map((index) =>
+      motifNotes(motif, motif.bars * bar, bar)
+        .flatMap(({ at }) => (Math.floor(at / bar) === index ? [at - index * bar] : []))
+        .join(),
+    ),
+  );
+  return cells.filter(({ bars }) => bars.some((onsets) => said.has(onsets.join())));
 }
 
 /** Clears the end of a phrase's last bar, so that its last note can be long. */
-function close(onsets: Ticks[], context: PartContext, final: boolean, random: Random): Ticks[] {
+function close(onsets: readonly Ticks[], context: PartContext, final: boolean, random: Random): Ticks[] {
   const bar = barTicks(context.metre);
   const beats = beatsOf(context.metre);
   const stop =
-    final || happens(random, 55)
+    final || happens(random, 45)
       ? (beats.find((beat) => beat.at >= bar / 2)?.at ?? bar / 2)
       : (beats.at(-1)?.at ?? bar);
   const kept = onsets.filter((at) => at < stop || (at === stop && final));
@@ -98,27 +99,33 @@ function close(onsets: Ticks[], context: PartContext, final: boolean, random: Ra
 /**
  * Draws the whole line's rhythm: one motif for each letter of the plan, returned where the letter returns, with breath
  * where phrases close.
+ *
+ * @param ledIn  whether a pick-up leads into the line
  */
 export function drawRhythm(
   context: PartContext,
   plan: readonly PhraseUnit[],
   streamOf: (label: string) => Random,
+  ledIn: boolean,
 ): RhythmNote[] {
   const { barTicks: bar, length, brief } = context;
-  const motifs = new Map<string, Ticks[][]>();
+  const motifs = new Map<string, Motif>();
   const onsets: { at: Ticks; unit: number }[] = [];
   plan.forEach((unit, index) => {
-    const motif = motifs.get(unit.letter) ?? drawMotif(context, unit.bars, streamOf(unit.letter));
+    const motif = motifs.get(unit.letter) ?? drawMotif(context, unit, [...motifs.values()], streamOf(unit.letter));
     motifs.set(unit.letter, motif);
     for (let inUnit = 0; inUnit < unit.bars; inUnit++) {
       const last = unit.closes && inUnit === unit.bars - 1;
       const final = last && index === plan.length - 1;
-      const own = motif[inUnit % motif.length] ?? [0];
+      const own = motif.bars[inUnit % motif.bars.length] ?? [0];
       const starts =
         last && context.bars > 1 ? close(own, context, final, streamOf(`close ${unit.letter} ${final}`)) : own;
       onsets.push(...starts.map((at) => ({ at: (unit.firstBar + inUnit) * bar + at, unit: index })));
     }
   });
+  // What is led into begins on the bar line.
+  const first = onsets[0];
+  if (ledIn && first && first.at < bar) onsets[0] = { ...first, at: 0 };
   const places = placesAround(
     onsets.map(({ at }) => at),
     context,
@@ -151,10 +158,11 @@ export function lengthened(duration: Ticks, gap: Ticks, length: Percent): Ticks 
 }
 
 /** How much of the gap to the next note is sung; the rest is breath. All on the sixteenth grid. */
-function soundingLength(gap: Ticks, closing: boolean, breath: number, random: Random): Ticks {
+export function soundingLength(gap: Ticks, closing: boolean, breath: number, random: Random): Ticks {
   const longest = Math.min(gap, closing ? LONGEST * 1.5 : LONGEST);
-  const rests = gap > TICKS_PER_QUARTER / 2 && happens(random, closing ? breath : breath / 3);
+  const rests = gap > TICKS_PER_QUARTER / 2 && happens(random, closing ? breath * 1.1 : (breath * breath) / 120);
   if (!rests) return longest;
   const step = TICKS_PER_QUARTER / 2;
-  return Math.max(step, Math.min(longest, Math.ceil((gap * 0.6) / step) * step));
+  const sung = gap * (0.75 - (0.35 * breath) / 100);
+  return Math.max(step, Math.min(longest, Math.ceil(sung / step) * step));
 }

@@ -57,6 +57,7 @@ function sample(seed: number): { chords: readonly ChordSpan[]; notes: Note[]; gr
       pace: 1 as const,
       colouring: seed % 2 === 0 ? ('triads' as const) : ('sevenths' as const),
       cadence: 'authentic' as const,
+      form: null,
       first: null,
       last: null,
       under: null,

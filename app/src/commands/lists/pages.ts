@@ -13,6 +13,7 @@ import { Dialogs } from '../dialogs';
 import { Regions } from '../regions';
 
 const DRAWERS: Readonly<Record<Drawer, string>> = {
+  plan: 'Open or close the plan of the song',
   styles: 'Open or close the styles',
   phrases: 'Open or close the phrases',
   mix: 'Open or close the mix',

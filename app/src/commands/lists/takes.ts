@@ -3,6 +3,7 @@ import { Store } from '@ngrx/store';
 import { AuditionDesk } from '../../desks/audition-desk';
 import { Drafting } from '../../desks/drafting';
 import { HarmonyDesk } from '../../desks/harmony-desk';
+import { PlanDesk } from '../../desks/plan-desk';
 import { SheetDesk } from '../../desks/sheet-desk';
 import { selectHeardChoices, selectSection } from '../../store/selectors';
 import { SessionActions, sessionFeature } from '../../store/session';
@@ -12,6 +13,7 @@ export function takeCommands(): readonly Command[] {
   const [store, audition, drafting] = [inject(Store), inject(AuditionDesk), inject(Drafting)];
   const [harmony, sheet] = [inject(HarmonyDesk), inject(SheetDesk)];
   const section = store.selectSignal(selectSection);
+  const { sections } = inject(PlanDesk);
   const rolesShown = store.selectSignal(sessionFeature.selectRolesShown);
   const heard = store.selectSignal(selectHeardChoices);
   const some = (): boolean => audition.shown().length > 0;
@@ -134,6 +136,13 @@ export function takeCommands(): readonly Command[] {
         const now = section();
         return now ? drafting.draftBand(now.id) : null;
       },
+    },
+    {
+      id: 'song.draft',
+      words: 'Draft the song: chords and every part of all its sections',
+      keys: [],
+      enabled: () => !drafting.busy(),
+      run: () => drafting.draftSong(new Set(sections().map(({ id }) => id))),
     },
     {
       id: 'take.cancel',

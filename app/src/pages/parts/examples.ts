@@ -38,6 +38,7 @@ const ROLES: readonly NoteRole[] = [
   'suspension',
   'anticipation',
   'appoggiatura',
+  'colour',
   'escape',
   'free',
 ];

@@ -5,7 +5,14 @@ import { MatError, MatFormField } from '@angular/material/form-field';
 import { SlideField } from '../../ui/fields/slide-field';
 import { ChoiceField, type Choice } from '../../ui/fields/choice-field';
 import { Store } from '@ngrx/store';
-import { CADENCES, COLOURINGS, type HarmonyBrief, type Section, type PartId } from '@fendro/core/song/schema';
+import {
+  CADENCES,
+  COLOURINGS,
+  type HarmonyBrief,
+  type HarmonyForm,
+  type Section,
+  type PartId,
+} from '@fendro/core/song/schema';
 import { soundingId } from '@fendro/core/song/resolve';
 import { harmonyBriefFor } from '@fendro/core/song/briefs';
 import { styleIn } from '@fendro/core/styles/styles';
@@ -45,6 +52,15 @@ const place = (adventure: number): number =>
 
 const stepIn = <T>(options: readonly T[], value: T, by: number): T =>
   options[Math.max(0, Math.min(options.length - 1, options.indexOf(value) + by))] ?? value;
+
+const FORM_WORDS: readonly Choice<HarmonyForm | null>[] = [
+  { value: null, text: 'in its style' },
+  { value: 'free', text: 'no return' },
+  { value: 'loop of four', text: 'loop of four' },
+  { value: 'loop of two', text: 'loop of two' },
+  { value: 'twelve bars', text: 'twelve bars' },
+  { value: 'a a b a', text: 'a a b a' },
+];
 
 /** A chord that sounds, or nothing; the error says why it is none. */
 function endChord({ value }: AbstractControl<string>): ValidationErrors | null {
@@ -96,6 +112,14 @@ function endChord({ value }: AbstractControl<string>): ValidationErrors | null {
       >
     </div>
     <div class="ends">
+      <label
+        >Form
+        <fd-choice-field
+          label="Form of the chords"
+          [choices]="forms"
+          [value]="brief().form"
+          (chosen)="change({ form: $event }, 'form')"
+      /></label>
       <label
         >Under
         <fd-choice-field
@@ -151,6 +175,7 @@ export class HarmonyBriefControl {
   private readonly score = this.store.selectSignal(selectScore);
   private readonly heard = this.store.selectSignal(selectHeard);
   protected readonly exact = signal(false);
+  protected readonly forms = FORM_WORDS;
   /** How the progression begins and ends, as it is typed. */
   protected readonly ends = {
     first: new FormControl('', { nonNullable: true, validators: [endChord] }),

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { nextChords, substitutesFor, type ChordIdea } from '@fendro/core/compose/harmony/next';
 import type { ChordSpan } from '@fendro/core/song/schema';
 import { setChords, typeChords } from '@fendro/core/song/chord-edit';
-import { chordSymbol, type Chord } from '@fendro/core/theory/chord';
+import { chordSymbol, type Chord, sameChord } from '@fendro/core/theory/chord';
 import { romanNumeral } from '@fendro/core/theory/harmony-role';
 import { Store } from '@ngrx/store';
 import { Playback } from '../../sound/playback';
@@ -10,6 +10,9 @@ import { HarmonyDesk } from '../../desks/harmony-desk';
 import { selectBar } from '../../store/selectors';
 import { SessionActions, sessionFeature } from '../../store/session';
 import { IdeaList, type Idea } from '../../ui/idea-list';
+
+/** Ideas that are offered at once. */
+const IDEAS = 8;
 
 /** What could come next after the chord in focus, and what could stand in its place, each with its reasons. */
 @Component({
@@ -90,6 +93,12 @@ export class NextPanel {
     return Math.min(next, following) < this.desk.length() ? Math.min(next, following) : null;
   });
 
+  /** What stands there already: it is no idea. */
+  private readonly there = computed((): Chord | null => {
+    const place = this.nextPlace();
+    return this.chords().find(({ start }) => start === place)?.chord ?? null;
+  });
+
   private readonly after = computed((): Chord | null => {
     const place = this.nextPlace();
     const spans = this.chords();
@@ -102,14 +111,17 @@ export class NextPanel {
     const ground = this.desk.ground();
     const section = this.desk.section();
     if (!ground || !section) return [];
+    const there = this.there();
     return nextChords(
       this.desk.style(),
       this.desk.key(),
       section.harmonyBrief.colouring,
       this.span()?.chord ?? null,
       this.after(),
-      8,
-    );
+      IDEAS + 1,
+    )
+      .filter(({ chord }) => !there || !sameChord(chord, there))
+      .slice(0, IDEAS);
   });
 
   private readonly substitutes = computed((): readonly ChordIdea[] => {
