@@ -34,7 +34,7 @@ export function pickFigure(figures: readonly BassFigure[], { brief }: PartContex
 }
 
 /** What strokes are that a figure is filled with. */
-const filler = ({ steps }: BassFigure): BassTone => (/W/i.test(steps) ? 'W' : /^[P.|]+$/i.test(steps) ? 'P' : 'R');
+const filler = ({ steps }: BassFigure): BassTone => (/W.*W/i.test(steps) ? 'W' : /^[P.|]+$/i.test(steps) ? 'P' : 'R');
 
 /**
  * A figure's bars as they are played throughout: chances are drawn once, strokes made fewer or more and pushed as the

@@ -145,8 +145,8 @@ function layerAt(place: Place, candidates: readonly Candidate[], context: Harmon
   return Int32Array.from(candidates, (candidate) => {
     if (!meets(candidate) || (formed ? !inForm(candidate) : enough && !admitted(candidate))) return FORBIDDEN;
     let weight = -Math.round((ADMISSION[candidate.kind].price * (130 - brief.adventure)) / 100);
-    // The other mode's tonic is a surprise, and seldom where all comes to rest.
-    if (isLast && candidate.kind === 'borrowed' && isTonic(candidate, key)) weight -= 300;
+    // The other mode's tonic is a surprise: beside the key's own it sounds like a slip.
+    if (candidate.kind === 'borrowed' && isTonic(candidate, key)) weight -= 300;
     // A bridge sets out from elsewhere.
     if (position === 0 && !isLast && context.bound && context.kind === 'bridge')
       weight += isTonic(candidate, key) ? -300 : candidate.degree === 7 ? -200 : 0;
