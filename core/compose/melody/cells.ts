@@ -26,8 +26,9 @@ export function cellsOf(style: Style, metre: Metre): readonly Cell[] {
   known.set(style, byMetre);
   const found = byMetre.get(metre);
   if (found) return found;
-  const home = homeMetre(style.melody ? (style.metres[0] ?? '4/4') : '4/4');
-  const cells = (style.melody ?? COMMON_CELLS).map(({ steps }): Cell => {
+  const own = style.melody ?? [];
+  const home = homeMetre(own.length > 0 ? (style.metres[0] ?? '4/4') : '4/4');
+  const cells = (own.length > 0 ? own : COMMON_CELLS).map(({ steps }): Cell => {
     const bars = layCell(steps, home, metre);
     const gaps = bars.flatMap((onsets) => onsets.slice(1).map((at, index) => at - (onsets[index] as Ticks)));
     return { bars, density: sum(bars.map(({ length }) => length)) / bars.length, lengths: new Set(gaps).size };

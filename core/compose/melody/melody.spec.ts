@@ -5,6 +5,7 @@ import { movesOf } from '../../study/motifs';
 import { roleOf } from '../../song/roles';
 import type { Asking, Brief, MotifUse, Note } from '../../song/schema';
 import { groundFor } from '../../styles/band';
+import type { Style } from '../../song/style';
 import { STYLES, styleOf } from '../../styles/styles';
 import { hashLabels } from '../../trellis/random';
 import { harmonyBriefFor } from '../../song/briefs';
@@ -152,6 +153,21 @@ describe('a motif of the song', () => {
 });
 
 describe('rhythm', () => {
+  it('of a style of one’s own is made of what it has, of common cells where it has none', () => {
+    const style = styleOf('soul');
+    const request = (melody: Style['melody'], bars: number) => {
+      const ground = groundFor(style, { tonic: 0, scale: 'major' });
+      const part = { role: 'melody' as const, brief: roleOf('melody').brief };
+      const asking = partAsking({ ground, bars, kind: 'verse' }, part);
+      return { asking, seed: 3, chords: null, beside: [], style: { ...style, melody } };
+    };
+    for (const bars of [1, 3, 8])
+      for (const melody of [[], undefined, [{ name: 'two', steps: '.-.-.-.|.-x-.-x' }]]) {
+        const result = draft(request(melody, bars), 0);
+        expect(result.ok && result.content.of === 'part' ? result.content.notes.length : 0).toBeGreaterThan(0);
+      }
+  });
+
   it('belongs to the style: waltzes and funk have none of each other’s bars', () => {
     const bars = (style: string): Set<string> =>
       new Set(

@@ -41,7 +41,9 @@ function drawMotif(context: PartContext, unit: PhraseUnit, others: readonly Moti
   const { metre, brief, style, motif } = context;
   const given = motif && unit.motif ? givenBars(motif, unit, context) : null;
   if (given) return { bars: given, cells: [] };
-  const cells = cellsOf(style, metre).filter(({ bars }) => bars.length <= unit.bars);
+  const all = cellsOf(style, metre);
+  const short = all.filter(({ bars }) => bars.length <= unit.bars);
+  const cells = short.length > 0 ? short : all;
   const clear = unit.hook ? CLEAR.hook : CLEAR.other;
   const used = [...others.flatMap((other) => other.cells), ...avoidedCells(cells, context)];
   const before = others[0];
@@ -123,6 +125,8 @@ export function drawRhythm(
       onsets.push(...starts.map((at) => ({ at: (unit.firstBar + inUnit) * bar + at, unit: index })));
     }
   });
+  // A bar of a cell may be silent, a whole line never is.
+  if (onsets.length === 0) onsets.push({ at: 0, unit: 0 });
   // What is led into begins on the bar line.
   const first = onsets[0];
   if (ledIn && first && first.at < bar) onsets[0] = { ...first, at: 0 };
