@@ -1,5 +1,6 @@
 import { barOf, groundOf, keyOf } from '../song/ground';
-import { addMotif, inPlanOrder, planned } from '../song/plan';
+import { LIMITS, shortened } from '../song/limits';
+import { inPlanOrder, remembered } from '../song/plan';
 import { partTake, type Takes } from '../song/resolve';
 import { inDraftingOrder } from '../song/roles';
 import { HARMONY, type LineId, type MotifId, type Score, type SectionId, type TakeId } from '../song/schema';
@@ -34,15 +35,7 @@ export function withHook(score: Score, takes: Takes, take: TakeId, id: MotifId):
   if (!melody || !section?.plan.bound || part?.role !== 'melody' || score.motifs.length > 0) return score;
   const motif = motifFrom(melody.notes, keyOf(groundOf(score, section)), barOf(score, section));
   if (!motif || motif.notes.length < FEWEST) return score;
-  const bound = score.sections.filter(({ plan }) => plan.bound).map((own) => own.id);
-  const remembered = planned(addMotif(score, { ...motif, id, name: `Hook of ${section.name}` }), id, bound);
-  // Whichever section it came from is the one that states it.
-  return {
-    ...remembered,
-    sections: remembered.sections.map((own) =>
-      own.id === section.id ? { ...own, plan: { ...own.plan, use: 'states' } } : own,
-    ),
-  };
+  return remembered(score, { ...motif, id, name: shortened(`Hook of ${section.name}`, LIMITS.name) }, section.id);
 }
 
 /** Notes below which a melody's beginning is no motif. */

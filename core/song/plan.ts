@@ -69,6 +69,16 @@ export const addMotif = (score: Score, motif: SongMotif): Score => ({
   ],
 });
 
+/** The song that remembers a motif: the section that it comes from states it, those without one get it by their kind. */
+export function remembered(score: Score, motif: SongMotif, section: SectionId): Score {
+  const stated = changePlan(addMotif(score, motif), section, { motif: motif.id, use: 'states' });
+  return planned(
+    stated,
+    motif.id,
+    stated.sections.flatMap(({ id, plan }) => (plan.bound ? [id] : [])),
+  );
+}
+
 /** Takes a motif out of the song and of every section's plan; takes that were drafted with it stay as they are. */
 export const removeMotif = (score: Score, id: MotifId): Score => ({
   ...score,

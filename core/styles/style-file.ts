@@ -3,8 +3,8 @@ import { styleSchema, type Style } from '../song/style';
 import { barTicks, beatsOf, METRES, metreName } from '../theory/metre';
 import { SIXTEENTH } from '../theory/units';
 
-/** The version that this build writes. */
-const VERSION = 1;
+/** The version that this build writes. In version 2 styles may have cells for melodies, loops and forms. */
+const VERSION = 2;
 const head = z.object({ format: z.literal('fendro-style'), version: z.number().int(), style: z.unknown() });
 
 export type ReadStyle =

@@ -27,7 +27,7 @@ import {
 import { ScoreActions, TakeActions } from '../store/song.actions';
 import { draftedTake } from '@fendro/core/song/take';
 import { requestFor } from '@fendro/core/compose/asking';
-import { songLines, withHook } from '@fendro/core/compose/whole-song';
+import { songLines, withHook, type SongLine } from '@fendro/core/compose/whole-song';
 
 /** Takes drafted at a time; as many as the bench shows at once. */
 export const TAKES_AT_A_TIME = 8;
@@ -123,20 +123,11 @@ export class Drafting {
     this.stopped.set(false);
     const found = this.score()?.sections.find(({ id }) => id === section);
     if (!found) return;
-    const lines = this.score()?.parts ?? [];
-    const order = inDraftingOrder(lines).map(({ id }) => id);
+    const order = inDraftingOrder(this.score()?.parts ?? []).map(({ id }) => id);
     if (soundingId(found, HARMONY, this.heard()) === null) order.unshift(HARMONY);
+    const lines = order.map((line): SongLine => ({ section, line }));
     const gesture = gestureNow();
-    const asker = this.open();
-    this.banding.set(true);
-    try {
-      for (const line of order) {
-        if (this.stopped() || asker !== this.open()) break;
-        await this.draftLine(section, line, count, gesture);
-      }
-    } finally {
-      this.banding.set(false);
-    }
+    await this.draftLines(lines, (line) => this.draftLine(line.section, line.line, count, gesture));
   }
 
   /**
@@ -150,15 +141,26 @@ export class Drafting {
     const lines = songLines(score, sections);
     const gesture = gestureNow();
     const asker = this.open();
+    await this.draftLines(lines, async ({ section, line }, index) => {
+      this.whole.set(index / lines.length);
+      await this.draftLine(section, line, TAKES_OF_A_SONG, gesture);
+      if (asker === this.open()) this.rememberHook(section, line, gesture);
+    });
+    if (asker === this.open()) this.news.set(this.stopped() ? 'Drafting stopped' : 'The song is drafted');
+  }
+
+  /** Drafts one line after another until all are done, it is stopped, or another song opens. */
+  private async draftLines(
+    lines: readonly SongLine[],
+    draft: (line: SongLine, index: number) => Promise<void>,
+  ): Promise<void> {
+    const asker = this.open();
     this.banding.set(true);
     try {
-      for (const [index, { section, line }] of lines.entries()) {
+      for (const [index, line] of lines.entries()) {
         if (this.stopped() || asker !== this.open()) break;
-        this.whole.set(index / lines.length);
-        await this.draftLine(section, line, TAKES_OF_A_SONG, gesture);
-        if (asker === this.open()) this.rememberHook(section, line, gesture);
+        await draft(line, index);
       }
-      if (asker === this.open()) this.news.set(this.stopped() ? 'Drafting stopped' : 'The song is drafted');
     } finally {
       this.whole.set(null);
       this.banding.set(false);

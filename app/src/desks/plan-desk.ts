@@ -2,8 +2,8 @@ import { computed, inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { motifFrom } from '@fendro/core/compose/motif';
 import { barOf, groundOf, keyOf } from '@fendro/core/song/ground';
-import { LIMITS } from '@fendro/core/song/limits';
-import { addMotif, changePlan, planned, removeMotif } from '@fendro/core/song/plan';
+import { LIMITS, shortened } from '@fendro/core/song/limits';
+import { changePlan, remembered, removeMotif } from '@fendro/core/song/plan';
 import { partTake, soundingId } from '@fendro/core/song/resolve';
 import { isLine } from '@fendro/core/song/roles';
 import type { MotifId, Score, Section, SectionId, SectionPlan } from '@fendro/core/song/schema';
@@ -33,7 +33,7 @@ export class PlanDesk {
     if (!score || !section || !part || !isLine(part.role)) return null;
     const take = partTake(this.takes(), soundingId(section, part.id, this.heard()));
     const motif = take ? motifFrom(take.notes, keyOf(groundOf(score, section)), barOf(score, section)) : null;
-    return motif ? { motif, name: `${part.name}, ${section.name}`.slice(0, LIMITS.name) } : null;
+    return motif ? { motif, name: shortened(`${part.name}, ${section.name}`, LIMITS.name) } : null;
   });
 
   /** Binds a section to the plan, or frees it. */
@@ -50,20 +50,12 @@ export class PlanDesk {
     const beginning = this.beginning();
     const section = this.section();
     if (!beginning || !section) return;
-    const id = newId('motif');
-    this.revise('remember a motif', (score) => {
-      const known = addMotif(score, { ...beginning.motif, id, name: beginning.name });
-      const stated = changePlan(known, section.id, { motif: id, use: 'states' });
-      return planned(
-        stated,
-        id,
-        stated.sections.map((own) => own.id),
-      );
-    });
+    const motif = { ...beginning.motif, id: newId('motif'), name: beginning.name };
+    this.revise('remember a motif', (score) => remembered(score, motif, section.id));
   }
 
   rename(motif: MotifId, name: string): void {
-    const wished = name.trim().slice(0, LIMITS.name);
+    const wished = shortened(name.trim(), LIMITS.name);
     if (wished === '') return;
     this.revise('rename a motif', (score) => ({
       ...score,

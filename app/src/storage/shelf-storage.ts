@@ -10,10 +10,10 @@ import { Database } from './database';
 import { shelfFrom1to2 } from './shelf-1-to-2';
 
 /**
- * The version that this build writes. From 1 to 2: shelf-1-to-2.ts. Version 3 knows keys as well, and nothing of what
- * lay on the shelf of version 2 means anything else.
+ * The version that this build writes. From 1 to 2: shelf-1-to-2.ts. Version 3 knows keys as well; in version 4 styles may
+ * have cells for melodies, loops and forms. Nothing of what lay on the shelf before means anything else.
  */
-const SHELF_VERSION = 3;
+const SHELF_VERSION = 4;
 /** The first version with one record an item. */
 const ITEMS_SINCE = 2;
 

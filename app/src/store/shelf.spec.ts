@@ -3,6 +3,7 @@ import { copyOfStyle } from '@fendro/core/styles/style-text';
 import { styleOf } from '@fendro/core/styles/styles';
 import sample from '../storage/samples/shelf-version-1.json';
 import sampleOf2 from '../storage/samples/shelf-version-2.json';
+import sampleOf3 from '../storage/samples/shelf-version-3.json';
 import { Notices } from './notices';
 import { Shelf } from './shelf';
 import { roleOf } from '@fendro/core/song/roles';
@@ -164,15 +165,24 @@ describe('the shelf', () => {
       );
     shelf.saveKeys('take.keep', ['j']);
     await settled();
-    expect(database.values.get('version')).toBe(3);
+    expect(database.values.get('version')).toBe(4);
     expect((await fresh()).contents()).toMatchObject({ rhythms: ['own:x'], keys: [{ id: 'take.keep', keys: ['j'] }] });
     shelf.saveKeys('take.keep', null);
     await settled();
     expect((await fresh()).contents().keys).toEqual([]);
   });
 
+  it('reads what version 3 kept, keys among it', async () => {
+    for (const [key, value] of Object.entries(sampleOf3)) database.values.set(key, value);
+    const shelf = await fresh();
+    expect(shelf.problems()).toEqual([]);
+    expect(shelf.contents().keys).toEqual([{ id: 'take.keep', keys: ['j'] }]);
+    expect(shelf.contents().styles).toHaveLength(1);
+    expect(database.values.get('version')).toBe(4);
+  });
+
   it('leaves the shelf of a newer Fendro alone and says so', async () => {
-    database.values.set('version', 4);
+    database.values.set('version', 5);
     expect((await fresh()).problems()[0]).toMatch(/newer Fendro/);
   });
 

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButton, MatIconButton } from '@angular/material/button';
 import { MatCheckbox } from '@angular/material/checkbox';
 import { MatIcon } from '@angular/material/icon';
@@ -47,10 +47,7 @@ export class PlanDrawer {
     ...this.desk.motifs().map(({ id, name }) => ({ value: id, text: name })),
   ]);
   /** Sections that are left out when the song is drafted. */
-  private readonly leftOut = linkedSignal<readonly Section[], ReadonlySet<string>>({
-    source: this.desk.sections,
-    computation: (_sections, before) => before?.value ?? new Set(),
-  });
+  private readonly leftOut = signal<ReadonlySet<string>>(new Set());
   protected readonly chosen = computed(() => this.desk.sections().filter(({ id }) => !this.leftOut().has(id)));
 
   protected readonly isChosen = ({ id }: Section): boolean => !this.leftOut().has(id);

@@ -115,6 +115,7 @@ function endChord({ value }: AbstractControl<string>): ValidationErrors | null {
       <label
         >Form
         <fd-choice-field
+          class="form"
           label="Form of the chords"
           [choices]="forms"
           [value]="brief().form"
@@ -166,6 +167,10 @@ function endChord({ value }: AbstractControl<string>): ValidationErrors | null {
     }
     .end {
       width: 5rem;
+    }
+    .form {
+      display: block;
+      width: 7rem;
     }
   `,
 })
@@ -221,7 +226,7 @@ export class HarmonyBriefControl {
 
   /** Parts with one line here, which chords can go under. */
   protected readonly melodies = computed((): readonly Choice<PartId | null>[] => [
-    { value: null, text: 'no melody: chords first' },
+    { value: null, text: 'no melody' },
     ...(this.score()?.parts ?? [])
       .filter((part) => part.role === 'melody' && soundingId(this.section(), part.id, this.heard()) !== null)
       .map(({ id, name }) => ({ value: id, text: name })),
