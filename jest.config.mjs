@@ -25,7 +25,7 @@ export default {
     {
       displayName: 'core',
       rootDir: '.',
-      testEnvironment: 'node',
+      testEnvironment: '<rootDir>/tools/jest-node-environment.mjs',
       testMatch: ['<rootDir>/core/**/*.spec.ts', '<rootDir>/server/**/*.spec.ts'],
       // npm run check: slow properties run a quarter of their rounds (core/testing/rounds.ts).
       globals: { quick: process.env.FENDRO_QUICK !== undefined },
