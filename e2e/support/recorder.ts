@@ -8,10 +8,18 @@ interface Recorded {
 /** Where the recording worklet is served from, so that it comes from the page's own origin as its policy demands. */
 export const RECORDER_ADDRESS = '/recorder-for-tests.js';
 
-/** Hands every block that passes to the page, with its absolute frame. */
+/** Blocks that are handed over together: a message for each would keep the page busy with nothing else. */
+const TOGETHER = 16;
+
+/** Hands all blocks that pass to the page, each with its absolute frame. */
 export const RECORDER_SCRIPT = `registerProcessor('recorder', class extends AudioWorkletProcessor {
+  blocks = [];
   process([input]) {
-    if (input[0]) this.port.postMessage([currentFrame, input[0].slice(), (input[1] ?? input[0]).slice()]);
+    if (input[0]) this.blocks.push([currentFrame, input[0].slice(), (input[1] ?? input[0]).slice()]);
+    if (this.blocks.length === ${TOGETHER} || !input[0]) {
+      if (this.blocks.length > 0) this.port.postMessage(this.blocks);
+      this.blocks = [];
+    }
     return true;
   }
 });`;
@@ -29,8 +37,8 @@ export function recordSound(address: string): void {
       page.fendroRate = context.sampleRate;
       void context.audioWorklet.addModule(address).then(() => {
         const tap = new AudioWorkletNode(context, 'recorder', { numberOfOutputs: 0 });
-        tap.port.onmessage = ({ data }: MessageEvent<[number, Float32Array, Float32Array]>) =>
-          page.fendroFrames?.push(data);
+        tap.port.onmessage = ({ data }: MessageEvent<[number, Float32Array, Float32Array][]>) =>
+          page.fendroFrames?.push(...data);
         connect.call(this, tap);
       });
     }
