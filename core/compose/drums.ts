@@ -1,13 +1,13 @@
 import type { Note } from '../song/schema';
 import { COMMON_PERCUSSION } from '../styles/common-figures';
 import { DRUM_KEYS, type DrumVoice, type Groove } from '../song/style';
-import { beatsOf, metricalWeight, WEIGHT, type Metre } from '../theory/metre';
+import { beatsOf, type Metre } from '../theory/metre';
 import { clamp, SIXTEENTH, type Percent, type Ticks } from '../theory/units';
 import type { PartContext, PartDraft } from './context';
 import { barsOfGroove, inTime } from './drum-time';
+import { asBusy, SOFT, touched, type Hit } from './drum-hits';
 import { drawVelocities } from './dynamics';
 import type { Streams } from './stages';
-import { drawBar, usualOf } from './strokes';
 import { chanceOf, homeMetre, layFigure } from '../styles/figure';
 import { happens, pickIndex, pickWeighted, type Random } from '../trellis/random';
 
@@ -31,14 +31,8 @@ const GHOST = 30;
 /** What can be struck again and again. */
 const ROLLED: ReadonlySet<DrumVoice> = new Set(['snare', 'stick', 'clap', 'high tom', 'middle tom', 'low tom']);
 
-/** Accents of strokes that are felt rather than heard. */
+/** Accent below which strokes are felt rather than heard. */
 const GHOSTED = -20;
-
-interface Hit {
-  readonly start: Ticks;
-  readonly voice: DrumVoice;
-  readonly accent: number;
-}
 
 /**
  * Drafts drums: a groove whose likely strokes are drawn once for a two-bar cell and then kept, with small changes at
@@ -125,7 +119,7 @@ function strikeBar(groove: Groove, bar: number, context: PartContext, random: Ra
   return voicesOf(groove).flatMap(([voice, steps]) =>
     layFigure(steps, home, context.metre, bar).flatMap(({ at, symbol }): Hit[] => {
       const written = chanceOf(symbol);
-      const accent = symbol === 'X' ? 8 : written <= GHOST ? -30 : 0;
+      const accent = symbol === 'X' ? 8 : written <= GHOST ? SOFT : 0;
       return happens(random, written === 100 ? 100 : written * scale) ? [{ start: at, voice, accent }] : [];
     }),
   );
@@ -144,73 +138,6 @@ function densityOf(groove: Groove, context: PartContext): number {
 const busynessScale = (groove: Groove, context: PartContext): number =>
   clamp(context.brief.busyness / Math.max(1, densityOf(groove, context)), 0, 2.5);
 
-/** What carries a groove and what keeps time over it: the first is left out last, the second filled first. */
-const CARRIES: ReadonlySet<DrumVoice> = new Set(['kick', 'snare', 'stick', 'clap', 'clave', 'low conga', 'open conga']);
-const KEEPS_TIME: readonly DrumVoice[] = ['closed hat', 'ride', 'shaker', 'cabasa', 'pedal hat', 'tambourine'];
-
-/** How near to what the style usually asks for a groove stays as it is. */
-const AS_WRITTEN = { least: 0.85, most: 1.15 } as const;
-
-/** The busyness asked for against what the style usually asks of the role. */
-const againstUsual = ({ style, role, brief }: PartContext): number => brief.busyness / usualOf(style, role).busyness;
-
-/** How readily a stroke is left out: what keeps time before what carries, off the beat before on it. */
-function spare({ start, voice, accent }: Hit, metre: Metre): number {
-  const weight = metricalWeight(metre, start);
-  return (
-    (CARRIES.has(voice) ? 0.15 : 1) *
-    (accent < 0 ? 3 : 1) *
-    (weight >= WEIGHT.beat ? 0.25 : weight === WEIGHT.division ? 1 : 2)
-  );
-}
-
-/** A bar of a groove with fewer strokes, or with more of what keeps time and ghost strokes of the snare between. */
-function asBusy(hits: readonly Hit[], context: PartContext, random: Random): Hit[] {
-  const share = againstUsual(context);
-  const count = Math.round(hits.length * share);
-  let left = [...hits];
-  if (share < AS_WRITTEN.least)
-    while (left.length > Math.max(1, count)) {
-      const out = pickWeighted(
-        random,
-        left.map((hit) => [hit, spare(hit, context.metre)] as const),
-      );
-      left = left.filter((hit) => hit !== out);
-    }
-  if (share > AS_WRITTEN.most) {
-    const keeper =
-      KEEPS_TIME.find((voice) => hits.some((hit) => hit.voice === voice)) ?? hits[0]?.voice ?? 'closed hat';
-    left = filledWith(left, keeper, -6, count - left.length, context, random);
-    if (CARRIES.has('snare') && hits.some(({ voice }) => voice === 'snare'))
-      left = filledWith(left, 'snare', -30, count - left.length, context, random);
-  }
-  return left;
-}
-
-/** Swing in % from which the eighths carry it, and sixteenths between them would limp. */
-const SWUNG = 50;
-
-/** Strokes of one drum added where it is silent, as many as there is room for. */
-function filledWith(
-  hits: readonly Hit[],
-  voice: DrumVoice,
-  accent: number,
-  more: number,
-  { metre, style }: PartContext,
-  random: Random,
-): Hit[] {
-  if (more <= 0) return [...hits];
-  const there = hits.filter((hit) => hit.voice === voice).map(({ start }) => start);
-  const filled = drawBar(
-    metre,
-    there.length + more,
-    { busyness: 16, syncopation: 60, grid: style.swing < SWUNG ? 'sixteenths' : 'eighths' },
-    random,
-    there,
-  );
-  return [...hits, ...filled.filter((at) => !there.includes(at)).map((start): Hit => ({ start, voice, accent }))];
-}
-
 /** A groove is drawn once for at least this many bars and goes round. */
 const CELL_BARS = 2;
 
@@ -218,17 +145,6 @@ const drawCell = (groove: Groove, context: PartContext, random: Random): Hit[][]
   Array.from({ length: Math.max(CELL_BARS, barsOfGroove(groove)) }, (_, bar) =>
     asBusy(strikeBar(groove, bar, context, random, busynessScale(groove, context)), context, random),
   );
-
-/** A bar with a small change: a stroke that does not carry it is left out, or one put in. */
-function touched(hits: readonly Hit[], context: PartContext, random: Random): Hit[] {
-  const voices = [...new Set(hits.map(({ voice }) => voice))];
-  const voice = voices[pickIndex(random, voices.length)];
-  if (voice === undefined) return [...hits];
-  const light = hits.filter((hit) => !CARRIES.has(hit.voice) || metricalWeight(context.metre, hit.start) < WEIGHT.beat);
-  const out = light[pickIndex(random, light.length)];
-  if (out && happens(random, 40)) return hits.filter((hit) => hit !== out);
-  return filledWith(hits, voice, CARRIES.has(voice) && voice !== 'kick' ? -30 : 0, 1, context, random);
-}
 
 /**
  * Chance that a bar is played a little otherwise than the cell, in %: at phrase ends, and in the middle of phrases where

@@ -1,11 +1,16 @@
 import { fitNotes } from '../song/fit';
-import type { ChordSpan, Note } from '../song/schema';
+import type { Brief, ChordSpan, Note } from '../song/schema';
 import { range } from '../theory/units';
 import { happens } from '../trellis/random';
 import type { PartContext, PartDraft } from './context';
 import { drawVelocities } from './dynamics';
 import type { Streams } from './stages';
 import { draftMelody } from './melody/melody';
+
+/** How much more a riff's few notes have to say about its stride than a melody's many. */
+const WIDENED = 1.6;
+
+const strideOf = ({ stride }: Brief): number => 50 + WIDENED * (stride - 50);
 
 /**
  * Drafts a riff: a cell of one or two bars over the first chord, said again in every bar and re-fitted to each chord by
@@ -23,7 +28,7 @@ export function draftOstinato(context: PartContext, streams: Streams): PartDraft
       bars: cellBars,
       length: cellLength,
       chords: cellChords,
-      brief: { ...brief, recall: 100, breath: 0, pickup: 0 },
+      brief: { ...brief, recall: 100, breath: 0, pickup: 0, stride: strideOf(brief), adventure: Math.min(100, brief.adventure * 1.25) },
     },
     streams,
   );

@@ -70,13 +70,19 @@ const voiced = z.partialRecord(z.enum(DRUM_VOICES), struck);
 const moves = z.record(z.string().regex(/^[1-7]$/), z.record(z.string().regex(/^[1-7]$/), z.number().positive()));
 
 /** Chords by the degree that they stand on, as chord degrees parted by spaces. */
-const ownChords = z.record(z.string().regex(/^[b#]?[1-7]$/), z.string().regex(/^1( [b#]{0,2}\d{1,2}){1,5}$/));
+const ownChords = z.record(
+  z.string().regex(/^[b#]?[1-7]$/),
+  z.string().regex(/^1( [b#]{0,2}\d{1,2}){1,5}$/, 'a chord is written by its notes, as in 1 3 5 b7'),
+);
 
 /** `1 4 2-5 1/5`: a bar a word, chords of one bar parted by `-`, degrees of which one is taken by `/`. */
 const degrees = z
   .string()
   .max(LONGEST_FIGURE)
-  .regex(/^[1-7](\/[1-7])*(-[1-7](\/[1-7])*)?( [1-7](\/[1-7])*(-[1-7](\/[1-7])*)?)*$/);
+  .regex(
+    /^[1-7](\/[1-7])*(-[1-7](\/[1-7])*)?( [1-7](\/[1-7])*(-[1-7](\/[1-7])*)?)*$/,
+    'a form has a word of degrees 1–7 for each bar, as in 1 4 2-5 1/5',
+  );
 
 const compingFigure = z.object({
   name: figureName,

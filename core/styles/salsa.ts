@@ -1,4 +1,4 @@
-import { VAMP_MAJOR, VAMP_MINOR } from './dialects';
+import { VAMP_MAJOR } from './dialects';
 import type { Style } from '../song/style';
 
 export const salsa: Style = {
@@ -12,7 +12,15 @@ export const salsa: Style = {
   scales: ['minor', 'major', 'dorian', 'harmonic-minor'],
   harmony: {
     major: VAMP_MAJOR,
-    minor: VAMP_MINOR,
+    minor: {
+      1: { 4: 34, 5: 34, 7: 18, 6: 14 },
+      2: { 5: 90, 1: 10 },
+      3: { 6: 40, 4: 30, 7: 30 },
+      4: { 5: 46, 1: 34, 7: 20 },
+      5: { 1: 80, 6: 20 },
+      6: { 5: 50, 4: 26, 7: 24 },
+      7: { 6: 40, 1: 36, 3: 24 },
+    },
     pace: 1,
     colouring: 'sevenths',
     adventure: 25,

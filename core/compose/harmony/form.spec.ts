@@ -2,12 +2,13 @@ import { harmonyBriefFor } from '../../song/briefs';
 import type { HarmonyBrief, SectionKind } from '../../song/schema';
 import { isLoop } from '../../study/band-measures';
 import { groundFor, newSection } from '../../styles/band';
-import { styleOf } from '../../styles/styles';
+import { STYLES, styleOf } from '../../styles/styles';
 import { pitchClassOf } from '../../theory/pitch';
 import { barTicks } from '../../theory/metre';
 import { harmonyAsking } from '../asking';
 import { draft } from '../draft';
 import { readForm } from './form';
+import { candidatesFor } from './vocabulary';
 
 function progression(
   id: string,
@@ -20,7 +21,7 @@ function progression(
   const style = styleOf(id);
   const ground = groundFor(style, { tonic: 0, scale });
   const asking = harmonyAsking({ ground, bars, kind }, { ...harmonyBriefFor(kind, style.harmony), ...brief });
-  const result = draft({ asking, seed, chords: null, beside: [] }, 0);
+  const result = draft({ asking: { ...asking, bound: true }, seed, chords: null, beside: [] }, 0);
   if (!result.ok || result.content.of !== 'harmony') throw new Error(result.ok ? '' : result.reason);
   return { chords: result.content.chords, bar: barTicks(ground.metre) };
 }
@@ -93,6 +94,35 @@ describe('dialects', () => {
       expect(fifths(id).every(Boolean)).toBe(true);
     }
     expect(fifths('new-wave').filter(Boolean).length).toBeLessThan(fifths('new-wave').length / 2);
+  });
+
+  it('borrow a major fourth with its major seventh, and with the minor one in minor alone', () => {
+    const fourth = (scale: string) =>
+      candidatesFor({ tonic: 0, scale }, 'sevenths').find(
+        ({ chord }) => pitchClassOf(chord.root) === 5 && chord.tones.includes('3'),
+      )!.chord.tones;
+    expect(fourth('minor')).toContain('b7');
+    expect(fourth('mixolydian')).toContain('7');
+    expect(fourth('lydian')).toContain('7');
+  });
+
+  it('never split a bar for one chord, nor begin on a diminished one', () => {
+    for (const { id, scales } of STYLES)
+      for (const seed of seeds) {
+        const { chords, bar } = progression(id, scales[0]!, seed, 8);
+        expect(chords[0]!.chord!.tones.includes('b5') && !chords[0]!.chord!.tones.includes('3')).toBe(false);
+        chords.forEach(({ chord, duration }, index) => {
+          const next = chords[index + 1];
+          if (next && Math.min(duration, next.duration) < bar) expect(chord).not.toEqual(next.chord);
+        });
+      }
+  });
+
+  it('set a bridge out from elsewhere than home, and a verse mostly from there', () => {
+    const homes = (kind: SectionKind): number =>
+      share((seed) => pitchClassOf(progression('indie-rock', 'major', seed, 8, {}, kind).chords[0]!.chord!.root) === 0);
+    expect(homes('bridge')).toBeLessThan(0.25);
+    expect(homes('verse')).toBeGreaterThan(0.5);
   });
 
   it('are plain where nothing is to stray: chords of the scale alone', () => {

@@ -7,7 +7,7 @@ import { scaleOf } from '../../theory/scale';
 import { spellChord } from '../../theory/spelling';
 import { modulo } from '../../theory/units';
 import type { HarmonyBrief } from '../../song/schema';
-import { dialectOf, moveWeight } from './progression';
+import { dialectOf, moveWeight } from './dialect';
 import { ADMISSION, candidatesFor, isTonic, rootDistance, type Candidate } from './vocabulary';
 
 /** A chord that could stand at a place, with its reasons in plain words. */

@@ -1,15 +1,16 @@
 import type { ChordSpan, HarmonyBrief } from '../../song/schema';
 import { chordMask, makeChord, sameChord, type Chord } from '../../theory/chord';
-import { isMinorish, type Key } from '../../theory/key';
+import type { Key } from '../../theory/key';
 import { inMask, pitchClassOf } from '../../theory/pitch';
 import { readChord } from '../../theory/read-chord';
 import { scaleOf } from '../../theory/scale';
 import type { Percent, Ticks } from '../../theory/units';
 import { degreeShare, type HarmonyContext } from '../context';
 import type { Random } from '../../trellis/random';
-import { FORBIDDEN, isDeadEnd, linkLayers, pathSampler, type Links, type Trellis } from '../../trellis/trellis';
+import { FORBIDDEN, isDeadEnd, pathSampler, type Trellis } from '../../trellis/trellis';
 import { logWeight, temperatureOf } from '../../trellis/weights';
 import type { Streams } from '../stages';
+import { AGAIN, linkCandidates } from './dialect';
 import { drawStructure, type Structure } from './form';
 import { drawSlots, withHeld, type Slot } from './slots';
 import { underMelody } from './under-melody';
@@ -46,8 +47,13 @@ export function draftProgression(context: HarmonyContext, streams: Streams): Pro
       : layerAt(placeIn(position, slots, structure, context), candidates, context, asked);
     return context.melody.length > 0 && !slot.held ? underMelody(layer, candidates, slot, context) : layer;
   });
-  const links = linkCandidates(candidates, context);
-  const between: Links[] = slots.slice(1).map(() => links);
+  const links = linkCandidates(candidates, context, AGAIN.bar);
+  const within = linkCandidates(candidates, context, AGAIN.split);
+  const between = slots
+    .slice(1)
+    .map(({ duration }, index) =>
+      Math.min(duration, (slots[index] as Slot).duration) < context.barTicks ? within : links,
+    );
   const path = drawWithReturns({ layers, links: between }, slots, structure, context, streams('pitch'));
   if (typeof path === 'number') return { ok: false, reason: blame(path, slots.length, brief) };
   const chords = slots.map(
@@ -93,7 +99,7 @@ function withAsked(candidates: Candidate[], asked: readonly (Chord | null)[], ke
 }
 
 /** What a diminished chord costs: among triads it sounds like a slip, with its seventh it leads. */
-const DIMINISHED = { triad: 460, seventh: 220 } as const;
+const DIMINISHED = { triad: 460, seventh: 220, first: 400 } as const;
 
 /** Where a slot stands: every time round of a loop begins and ends as the section does. */
 interface Place {
@@ -156,7 +162,9 @@ function layerAt(place: Place, candidates: readonly Candidate[], context: Harmon
     if (isLast && context.bound && context.kind === 'chorus' && inMask(chordMask(candidate.chord), tonic))
       weight += 140;
     if (candidate.chord.tones.includes('b5') && !candidate.chord.tones.includes('3'))
-      weight -= brief.colouring === 'triads' ? DIMINISHED.triad : DIMINISHED.seventh;
+      weight -=
+        (brief.colouring === 'triads' ? DIMINISHED.triad : DIMINISHED.seventh) +
+        (position === 0 ? DIMINISHED.first : 0);
     if (context.weights) weight += logWeight(degreeShare(context, pitchClassOf(candidate.chord.root)));
     return weight;
   });
@@ -191,47 +199,6 @@ function isDominant(candidate: Candidate, key: Key): boolean {
     (distance === 7 && !candidate.chord.tones.includes('b5')) ||
     (flatSeven && distance === 10 && candidate.chord.tones.includes('3'))
   );
-}
-
-/** Weights of moving from chord to chord: the style's dialect by degree, as it stands. */
-function linkCandidates(candidates: readonly Candidate[], { style, key }: HarmonyContext): Links {
-  const { moves, modal } = dialectOf(style, key);
-  const weights = candidates.map((from) => candidates.map((to) => moveWeight(from, to, moves, modal)));
-  return linkLayers(candidates.length, candidates.length, (from, to) => weights[from]?.[to] ?? FORBIDDEN);
-}
-
-/** The moves of a style in a key, and whether its flat seventh does the dominant's work. */
-export function dialectOf(
-  style: HarmonyContext['style'],
-  key: Key,
-): { readonly moves: Moves; readonly modal: boolean } {
-  const scale = scaleOf(key.scale);
-  const minor = isMinorish(scale);
-  return { moves: minor ? style.harmony.minor : style.harmony.major, modal: !minor && scale.degrees.includes('b7') };
-}
-
-export type Moves = HarmonyContext['style']['harmony']['major'];
-
-/** The weight of moving from chord to chord in a dialect, in hundredths of a nat. */
-export function moveWeight(from: Candidate, to: Candidate, moves: Moves, modal: boolean): number {
-  if (from.leadsTo !== null) return from.leadsTo === pitchClassOf(to.chord.root) && to.leadsTo === null ? 0 : FORBIDDEN;
-  if (sameChord(from.chord, to.chord)) return -450;
-  const share = dialectShare(from.degree, to.degree, moves, modal);
-  return logWeight(share);
-}
-
-/** The share of moves that a dialect does not have. */
-const UNHEARD = 0.015;
-
-/**
- * Share of a move in the dialect; in mixolydian and its like the flat seventh takes over most of the dominant's work.
- */
-function dialectShare(from: number, to: number, moves: Moves, modal: boolean): number {
-  const row = moves[modal && from === 7 ? 5 : from] ?? {};
-  const total = Object.values(row).reduce((sum, weight) => sum + weight, 0);
-  const at = (degree: number): number => row[degree] ?? 0;
-  const weight = modal && to === 7 ? at(7) + at(5) * 0.6 : modal && to === 5 ? at(5) * 0.4 : at(to);
-  return total === 0 ? UNHEARD : Math.max(weight / total, UNHEARD);
 }
 
 /**

@@ -100,8 +100,8 @@ const MEDIANTS: Readonly<Record<'major' | 'minor', readonly string[]>> = {
   minor: ['3', '6'],
 };
 
-/** Degrees on which a borrowed major chord takes the minor seventh: dominants, and what the blues makes of them. */
-const BLUESY: ReadonlySet<string> = new Set(['5', '4', 'b7', 'b2']);
+/** Degrees on which a borrowed major chord takes the minor seventh; in minor the fourth does too, as in Dorian. */
+const DOMINANTS: ReadonlySet<string> = new Set(['5', 'b7', 'b2']);
 
 function foreign(
   key: Key,
@@ -111,7 +111,8 @@ function foreign(
   colouring: Colouring,
 ): Candidate {
   const interval = intervalOf(degree);
-  const major = tones.includes('3') && !BLUESY.has(degree);
+  const dominant = DOMINANTS.has(degree) || (degree === '4' && isMinorish(scaleOf(key.scale)));
+  const major = tones.includes('3') && !dominant;
   const seventh = colouring === 'triads' || kind === 'mediant' ? [] : [major ? '7' : 'b7'];
   return {
     chord: makeChord(key.tonic + interval, [...tones, ...seventh]),

@@ -1,5 +1,8 @@
 import * as fc from 'fast-check';
+import { chordMask } from '../../theory/chord';
+import { coloursOver } from '../../theory/colour';
 import { barTicks } from '../../theory/metre';
+import { inMask } from '../../theory/pitch';
 import { melodyMeasures, type Measures } from '../../study/melody-measures';
 import { movesOf } from '../../study/motifs';
 import { roleOf } from '../../song/roles';
@@ -85,6 +88,37 @@ describe('recall', () => {
     expect(shares[0]!).toBeLessThan(0.1);
     expect(shares[1]!).toBeGreaterThan(shares[0]! + 0.1);
     expect(shares[2]!).toBeGreaterThan(0.35);
+  });
+});
+
+describe('sections', () => {
+  it('that lead into a chorus rise, and a verse does not', () => {
+    const rise = (kind: Asking['kind']): number =>
+      median(
+        Array.from({ length: 40 }, (_, index) => {
+          const { notes } = melodyIn('singer-songwriter', index + 1, {}, { kind, bound: true });
+          const mean = (from: number, to: number): number => {
+            const some = notes.filter(({ start }) => start >= from * 1920 && start < to * 1920);
+            return some.reduce((sum, { pitch }) => sum + pitch, 0) / some.length;
+          };
+          return mean(4, 8) - mean(0, 4);
+        }),
+      );
+    expect(rise('pre-chorus')).toBeGreaterThan(rise('verse') + 1);
+  });
+});
+
+describe('rest', () => {
+  it('is found at ends of phrases: what a long last note stands on, it belongs to or colours', () => {
+    const ends = SINGING.flatMap(({ id }) =>
+      someSeeds.flatMap((seed) => {
+        const { notes, chords } = melodyIn(id, seed);
+        const last = notes.at(-1)!;
+        const chord = chords.findLast(({ start }) => start <= last.start)!.chord!;
+        return [inMask(chordMask(chord) | coloursOver(chord), last.pitch)];
+      }),
+    );
+    expect(ends.every(Boolean)).toBe(true);
   });
 });
 

@@ -176,8 +176,11 @@ function layerOf({ context, rhythm, pitches, foreign, held, chords, heights }: S
   const height = heights[index] ?? 0;
   const leaning = leaningAt(context.held, note.start);
   const strong = isStrong(note, context);
-  const dissonance = -Math.round(strengthOf(note, context) * leaningPrice(brief));
-  const colour = Math.round(dissonance * (1 - COLOURED * Math.min(1, brief.adventure / 60)));
+  const strength = strengthOf(note, context);
+  const price = leaningPrice(brief);
+  // Where a phrase comes to rest nothing leans any more.
+  const dissonance = -Math.round((note.closing ? Math.max(strength, STRENGTH.bar) : strength) * price);
+  const colour = -Math.round(strength * price * (1 - COLOURED * Math.min(1, brief.adventure / 60)));
   const rootOnly = brief.anchoring >= 100 && strong;
   const last = index === rhythm.length - 1;
   const mask = chord === null ? 0xfff : chordMask(chord);

@@ -1,5 +1,6 @@
 import type { Brief } from '../../song/schema';
 import { chordMask, type Chord } from '../../theory/chord';
+import { coloursOver } from '../../theory/colour';
 import { inMask } from '../../theory/pitch';
 import { range, type MidiNote, type Percent, type Ticks } from '../../theory/units';
 import { happens, pickWeighted, type Random } from '../../trellis/random';
@@ -55,6 +56,16 @@ interface Line {
   readonly motif: NonNullable<PartContext['motif']> | null;
 }
 
+/** Ticks from which a note is heard as resting on its chord. */
+const RESTS = 720;
+
+/** Whether a pitch would rest on a chord that it neither belongs to nor colours: it is not said again there. */
+function rubs({ rhythm, chords }: Line, note: number, pitch: MidiNote): boolean {
+  const chord = chords[note] ?? null;
+  const rests = rhythm[note]?.closing === true || (rhythm[note]?.duration ?? 0) >= RESTS;
+  return rests && chord !== null && !inMask(chordMask(chord) | coloursOver(chord), pitch);
+}
+
 /** Notes of a stretch of bars, by their times from its beginning. */
 function notesIn({ rhythm, barTicks }: Line, firstBar: number, bars: number): Map<Ticks, number> {
   const [from, to] = [firstBar * barTicks, (firstBar + bars) * barTicks];
@@ -85,7 +96,7 @@ export function drawRecall(
       const from = source.get(at);
       if (from === undefined || at >= until) continue;
       const pitch = shifted(expected[from] as MidiNote, shift, ladder);
-      if (pitch === null) continue;
+      if (pitch === null || rubs(line, note, pitch)) continue;
       aims[note] = pitch;
       expected[note] = pitch;
       if (aims[from] === null) stated[from] = expected[from] as MidiNote;

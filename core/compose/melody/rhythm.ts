@@ -38,14 +38,12 @@ const GOES_ON = 0.6;
  * @param others  motifs that this one is to differ from
  */
 function drawMotif(context: PartContext, unit: PhraseUnit, others: readonly Motif[], random: Random): Motif {
-  const { metre, brief, style, motif } = context;
+  const { brief, motif } = context;
   const given = motif && unit.motif ? givenBars(motif, unit, context) : null;
   if (given) return { bars: given, cells: [] };
-  const all = cellsOf(style, metre);
-  const short = all.filter(({ bars }) => bars.length <= unit.bars);
-  const cells = short.length > 0 ? short : all;
+  const cells = usableCells(unit, context);
   const clear = unit.hook ? CLEAR.hook : CLEAR.other;
-  const used = [...others.flatMap((other) => other.cells), ...avoidedCells(cells, context)];
+  const used = others.flatMap((other) => other.cells);
   const before = others[0];
   const kept = before?.cells[0] && happens(random, brief.recall * GOES_ON) ? before : null;
   const first = kept?.cells[0] ?? pickCell(cells, brief, clear, used, random);
@@ -66,23 +64,23 @@ function givenBars(
   const notes = motifNotes(motif, bars * bar, bar, brief.grid);
   if (notes.length === 0) return null;
   const own = Math.min(bars, motif.use === 'stretches' ? bars : motif.bars);
-  const stated = range(own).map((index) =>
-    notes.flatMap(({ at }) => (Math.floor(at / bar) === index ? [at - index * bar] : [])),
-  );
+  const stated = barsOf(notes, own, bar);
   return range(bars).map((index) => stated[index % own] ?? []);
 }
 
-/** Cells in the rhythm of a motif that is to be avoided. */
-function avoidedCells(cells: readonly Cell[], { motif, barTicks: bar }: PartContext): Cell[] {
-  if (motif?.use !== 'avoids') return [];
-  const said = new Set(
-    range(motif.bars).map((index) =>
-      motifNotes(motif, motif.bars * bar, bar)
-        .flatMap(({ at }) => (Math.floor(at / bar) === index ? [at - index * bar] : []))
-        .join(),
-    ),
-  );
-  return cells.filter(({ bars }) => bars.some((onsets) => said.has(onsets.join())));
+/** Onsets of each of so many bars, in ticks from its bar line. */
+const barsOf = (notes: readonly { readonly at: Ticks }[], bars: number, bar: Ticks): Ticks[][] =>
+  range(bars).map((index) => notes.flatMap(({ at }) => (Math.floor(at / bar) === index ? [at - index * bar] : [])));
+
+/** Cells of a style that a unit has room for, but for those in the rhythm of a motif that is to be avoided. */
+function usableCells(unit: PhraseUnit, { style, metre, motif, barTicks: bar }: PartContext): readonly Cell[] {
+  const all = cellsOf(style, metre);
+  const short = all.filter(({ bars }) => bars.length <= unit.bars);
+  const cells = short.length > 0 ? short : all;
+  if (motif?.use !== 'avoids') return cells;
+  const said = new Set(barsOf(motifNotes(motif, motif.bars * bar, bar), motif.bars, bar).map((own) => own.join()));
+  const others = cells.filter(({ bars }) => bars.every((onsets) => !said.has(onsets.join())));
+  return others.length > 0 ? others : cells;
 }
 
 /** Clears the end of a phrase's last bar, so that its last note can be long. */

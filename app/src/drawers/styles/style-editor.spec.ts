@@ -64,7 +64,37 @@ describe('the editor of a style', () => {
     });
   });
 
+  it('reads how its melodies go and its chords return', async () => {
+    type('Melodies', 'late = .-x.-x-x.x | none');
+    expect((await save()).join(' ')).toMatch(/Melodies, line 1/);
+    type('Melodies', 'late = .-x.-x-x.x');
+    type('Forms', 'out and home = 1 4 2-5 1/5 @30');
+    type('Own chords', 'major 1 = 1 3 5 b7\nminor 5 = 1 3 5 b7');
+    type('Sections that go round four bars, %', '40');
+    expect(await save()).toEqual([]);
+    expect(saved[0]).toMatchObject({
+      melody: [{ name: 'late', steps: '.-x.-x-x.x' }],
+      harmony: {
+        forms: [{ name: 'out and home', bars: '1 4 2-5 1/5', weight: 30 }],
+        majorChords: { 1: '1 3 5 b7' },
+        minorChords: { 5: '1 3 5 b7' },
+        loops: 40,
+      },
+    });
+    type('Melodies', '');
+    type('Forms', '');
+    expect(await save()).toEqual([]);
+    expect(saved[1]!.melody).toBeUndefined();
+    expect(saved[1]!.harmony.forms).toBeUndefined();
+  });
+
   it.each([
+    ['Melodies', 'short = x.-x.', /bar 1 has 2 beats/],
+    ['Melodies', 'odd = x.-x.-y.-x.', /only x/],
+    ['Forms', 'odd = 1 9 4', /a word of degrees/],
+    ['Own chords', 'major = 1 3 5', /Own chords, line 1/],
+    ['Own chords', 'major 1 = 3 5', /written by its notes/],
+    ['Sections that go round four bars, %', '140', /loops/],
     ['Name', '', /a style needs a name/],
     ['Usual tempo', '500', /tempo/],
     ['Usual tempo', 'soon', /tempo/],

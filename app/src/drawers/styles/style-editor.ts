@@ -14,6 +14,7 @@ import { METRE_CHOICES } from '../../ui/ground-choices';
 import { ReactiveFormsModule, FormControl, FormGroup } from '@angular/forms';
 import { MatInput } from '@angular/material/input';
 import { MatFormField } from '@angular/material/form-field';
+import { MatCheckbox } from '@angular/material/checkbox';
 import { MatButton } from '@angular/material/button';
 import { Store } from '@ngrx/store';
 import { ENDING_NAMES } from '@fendro/core/compose/ending-names';
@@ -21,7 +22,18 @@ import { COLOURINGS } from '@fendro/core/song/schema';
 import { ENDINGS, type Style } from '@fendro/core/song/style';
 import { bandOf } from '@fendro/core/styles/band';
 import { checkStyle } from '@fendro/core/styles/style-file';
-import { drummedText, readDrummed, readTimed, timedText } from '@fendro/core/styles/style-text';
+import {
+  drummedText,
+  formsText,
+  ownChordsText,
+  readDrummed,
+  readForms,
+  readOwnChords,
+  readSung,
+  readTimed,
+  sungText,
+  timedText,
+} from '@fendro/core/styles/style-text';
 import { selectScore } from '../../store/selectors';
 import { readNumber } from '../../ui/read-number';
 
@@ -29,13 +41,16 @@ import { readNumber } from '../../ui/read-number';
 const numberIn = (text: string): number =>
   readNumber(text, { least: Number.NEGATIVE_INFINITY, most: Number.POSITIVE_INFINITY, digits: 2 }) ?? Number.NaN;
 
+/** What is empty is left out: the style has none of its own then. */
+const orNone = <T extends object>(own: T): T | undefined => (Object.keys(own).length > 0 ? own : undefined);
+
 const text = (): FormControl<string> => new FormControl('', { nonNullable: true });
 
 /** A style of one's own: its facts and figures, read and checked when it is saved. */
 @Component({
   selector: 'fd-style-editor',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatButton, MatFormField, MatInput, ReactiveFormsModule],
+  imports: [MatButton, MatCheckbox, MatFormField, MatInput, ReactiveFormsModule],
   templateUrl: './style-editor.html',
   styleUrl: './style-editor.scss',
 })
@@ -58,6 +73,11 @@ export class StyleEditor {
     bass: text(),
     grooves: text(),
     fills: text(),
+    melody: text(),
+    forms: text(),
+    ownChords: text(),
+    loops: text(),
+    leadingNote: new FormControl(false, { nonNullable: true }),
     metre: text(),
     ending: new FormControl<Style['ending']>('held', { nonNullable: true }),
     pace: new FormControl<Style['harmony']['pace']>(1, { nonNullable: true }),
@@ -79,7 +99,7 @@ export class StyleEditor {
     { value: 2, text: 'two chords a bar' },
   ] as const;
   protected readonly figures: readonly {
-    readonly field: 'chords' | 'bass' | 'grooves' | 'fills';
+    readonly field: 'chords' | 'bass' | 'grooves' | 'fills' | 'melody' | 'forms' | 'ownChords';
     readonly label: string;
     readonly help: string;
   }[] = [
@@ -95,6 +115,13 @@ export class StyleEditor {
     },
     { field: 'grooves', label: 'Grooves', help: 'drum and steps, drums parted by ;' },
     { field: 'fills', label: 'Fills', help: 'one bar each, towards the bar line' },
+    {
+      field: 'melody',
+      label: 'Melodies',
+      help: 'beats parted by -, each cut into as many as it has signs: x struck, . goes on; none: the common ones',
+    },
+    { field: 'forms', label: 'Forms', help: 'a word of degrees for each bar, 2-5 two chords, 1/5 one of them' },
+    { field: 'ownChords', label: 'Own chords', help: 'major or minor, a degree = its notes, as in minor 5 = 1 3 5 b7' },
   ];
 
   constructor() {
@@ -112,6 +139,11 @@ export class StyleEditor {
         bass: timedText(style.bass),
         grooves: drummedText(style.grooves),
         fills: drummedText(style.fills),
+        melody: sungText(style.melody ?? []),
+        forms: formsText(style.harmony.forms ?? []),
+        ownChords: ownChordsText(style.harmony),
+        loops: style.harmony.loops === undefined ? '' : String(style.harmony.loops),
+        leadingNote: style.harmony.leadingNote ?? false,
         metre: style.metres[0] ?? '4/4',
         ending: style.ending,
         pace: style.harmony.pace,
@@ -133,10 +165,19 @@ export class StyleEditor {
     const bass = readTimed(typed.bass, 'Bass');
     const grooves = readDrummed(typed.grooves, 'Grooves');
     const fills = readDrummed(typed.fills, 'Fills');
-    const unread = [chords, bass, grooves, fills].flatMap((read) => (read.ok ? [] : [read.problem]));
-    this.problems.set(unread);
-    if (!chords.ok || !bass.ok || !grooves.ok || !fills.ok) return;
+    const melody = readSung(typed.melody, 'Melodies');
+    const forms = readForms(typed.forms, 'Forms');
+    const own = readOwnChords(typed.ownChords, 'Own chords');
+    const read = [chords, bass, grooves, fills, melody, forms, own];
+    this.problems.set(read.flatMap((one) => (one.ok ? [] : [one.problem])));
+    if (!chords.ok || !bass.ok || !grooves.ok || !fills.ok || !melody.ok || !forms.ok || !own.ok) return;
     const { metres, harmony } = this.style();
+    const chordsOf = (wanted: 'major' | 'minor'): Record<string, string> | undefined =>
+      orNone(
+        Object.fromEntries(
+          own.figures.flatMap(({ mode, degree, tones }) => (mode === wanted ? [[degree, tones]] : [])),
+        ),
+      );
     const checked = checkStyle({
       ...this.style(),
       name: typed.name,
@@ -148,7 +189,17 @@ export class StyleEditor {
       tempo: { low: numberIn(typed.low), usual: numberIn(typed.usual), high: numberIn(typed.high) },
       swing: numberIn(typed.swing),
       metres: [typed.metre, ...metres.filter((metre) => metre !== typed.metre)],
-      harmony: { ...harmony, pace: typed.pace, colouring: typed.colouring },
+      harmony: {
+        ...harmony,
+        pace: typed.pace,
+        colouring: typed.colouring,
+        loops: typed.loops.trim() === '' ? undefined : numberIn(typed.loops),
+        leadingNote: typed.leadingNote || undefined,
+        forms: orNone(forms.figures),
+        majorChords: chordsOf('major'),
+        minorChords: chordsOf('minor'),
+      },
+      melody: orNone(melody.figures),
       comping: chords.figures,
       bass: bass.figures,
       grooves: grooves.figures,
