@@ -41,6 +41,9 @@ test('a whole song is drafted by a plan: its chorus states the hook, its verse a
   const use = (section: string) => drawer(page).getByRole('combobox', { name: `What ${section} does with it` });
   await expect(use('Chorus').locator('option:checked')).toHaveText(/states it/);
   await expect(use('Verse').locator('option:checked')).toHaveText(/answers it/);
+  // And it ends, as its style does.
+  await expect(page.getByRole('button', { name: /^Ending, 1 bar/ })).toBeVisible();
+  await expect(drawer(page).getByRole('row')).toHaveCount(3);
   for (const section of [/^Verse, 8 bars/, /^Chorus, 8 bars/]) {
     await page.getByRole('button', { name: section }).click();
     await page.getByRole('button', { name: /^Melody/ }).click();
@@ -53,6 +56,7 @@ test('a whole song is drafted by a plan: its chorus states the hook, its verse a
   await page.keyboard.press('Control+z');
   await expect(chosen).not.toHaveAccessibleName(/chosen$/);
   await expect(drawer(page).getByText('Nothing yet.')).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Ending, 1 bar/ })).toHaveCount(0);
   await page.keyboard.press('Control+Shift+z');
   await expect(chosen).toHaveAccessibleName(/chosen$/);
 

@@ -1,3 +1,5 @@
+import type { Takes } from '../song/resolve';
+import { HARMONY, type SectionId } from '../song/schema';
 import type { Ending } from '../song/style';
 
 /** What each ending is called, and the bars that it takes. */
@@ -10,3 +12,16 @@ export const ENDING_NAMES: Readonly<Record<Ending, { readonly name: string; read
   turn: { name: 'two, five and home', bars: 2 },
   tag: { name: 'struck out on the beats', bars: 2 },
 };
+
+const FROM = 'ending: ';
+
+/** Where the takes of an ending say that they come from. */
+export const fromEnding = (ending: Ending): string => FROM + ENDING_NAMES[ending].name;
+
+/** Sections that were made as the end of a song. */
+export const endingsIn = (takes: Takes): ReadonlySet<SectionId> =>
+  new Set(
+    Object.values(takes).flatMap(({ section, of, origin }) =>
+      of === HARMONY && (origin.from ?? '').startsWith(FROM) ? [section] : [],
+    ),
+  );

@@ -15,7 +15,7 @@ import {
   type Take,
   type OccurrenceId,
 } from '../song/schema';
-import { ENDING_NAMES } from './ending-names';
+import { ENDING_NAMES, fromEnding } from './ending-names';
 import { newSection } from '../styles/band';
 import { DRUM_KEYS, type Ending } from '../song/style';
 import { styleIn } from '../styles/styles';
@@ -222,7 +222,7 @@ export function endSong(score: Score, takes: Takes, ending: Ending, newId: (kind
     ground: last.ground,
     chordSetting: last.chordSetting,
   };
-  const from = `ending: ${ENDING_NAMES[ending].name}`;
+  const from = fromEnding(ending);
   const chords = chordsTake({ id: newId('take'), section: section.id, length }, spansOf(strokes, length), {
     how: 'picked',
     from,

@@ -28,7 +28,14 @@ export function draftOstinato(context: PartContext, streams: Streams): PartDraft
       bars: cellBars,
       length: cellLength,
       chords: cellChords,
-      brief: { ...brief, recall: 100, breath: 0, pickup: 0, stride: strideOf(brief), adventure: Math.min(100, brief.adventure * 1.25) },
+      brief: {
+        ...brief,
+        recall: 100,
+        breath: 0,
+        pickup: 0,
+        stride: strideOf(brief),
+        adventure: Math.min(100, brief.adventure * 1.25),
+      },
     },
     streams,
   );

@@ -95,8 +95,12 @@ export class ArrangementDesk {
     if (to >= 0 && to < this.placed().length) this.store.dispatch(ScoreActions.occurrenceMoved({ occurrence, to }));
   }
 
-  /** Adds an ending that every part plays, after the last section. What drafts it is fetched when it is asked for. */
-  async end(ending: Ending): Promise<void> {
+  /**
+   * Adds an ending that every part plays, after the last section. What drafts it is fetched when it is asked for.
+   *
+   * @param gesture  what it is one step of undo with; the section in view stays in view then
+   */
+  async end(ending: Ending, gesture?: string): Promise<void> {
     const { endSong } = await import('@fendro/core/compose/ending');
     const score = this.ownScore();
     const ended = score ? endSong(score, this.takes(), ending, newId) : null;
@@ -107,7 +111,7 @@ export class ArrangementDesk {
           score: ended.score,
           takes: ended.takes,
           released: [],
-          view: ended.occurrence,
+          ...(gesture === undefined ? { view: ended.occurrence } : { gesture }),
         }),
       );
   }

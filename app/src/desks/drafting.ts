@@ -133,20 +133,24 @@ export class Drafting {
   /**
    * Drafts a whole song of some of its sections: chords and every part, the one that states the hook first; what it
    * begins with is remembered before the others are drafted. First takes of empty lines are one step of undo together.
+   *
+   * @param gesture  a name for that step
+   * @returns whether all of it was drafted
    */
-  async draftSong(sections: ReadonlySet<SectionId>): Promise<void> {
+  async draftSong(sections: ReadonlySet<SectionId>, gesture = gestureNow()): Promise<boolean> {
     const score = this.score();
-    if (this.busy() || !score) return;
+    if (this.busy() || !score) return false;
     this.stopped.set(false);
     const lines = songLines(score, sections);
-    const gesture = gestureNow();
     const asker = this.open();
     await this.draftLines(lines, async ({ section, line }, index) => {
       this.whole.set(index / lines.length);
       await this.draftLine(section, line, TAKES_OF_A_SONG, gesture);
       if (asker === this.open()) this.rememberHook(section, line, gesture);
     });
-    if (asker === this.open()) this.news.set(this.stopped() ? 'Drafting stopped' : 'The song is drafted');
+    if (asker !== this.open()) return false;
+    this.news.set(this.stopped() ? 'Drafting stopped' : 'The song is drafted');
+    return !this.stopped();
   }
 
   /** Drafts one line after another until all are done, it is stopped, or another song opens. */

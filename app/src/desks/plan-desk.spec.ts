@@ -1,9 +1,10 @@
 import { TestBed } from '@angular/core/testing';
 import { Store } from '@ngrx/store';
 import { SMALL } from '../testing/view';
+import { Drafting } from './drafting';
 import { PlanDesk } from './plan-desk';
 import { provideSong } from '../store/provide-song';
-import { selectOwnScore, selectUndo } from '../store/selectors';
+import { selectOwnScore, selectUndo, selectView as selectPlace } from '../store/selectors';
 import { SessionActions } from '../store/session';
 import { SongActions } from '../store/song.actions';
 
@@ -51,6 +52,27 @@ describe('the plan of the song', () => {
     desk.forget(motif!.id);
     expect(score().motifs).toEqual([]);
     expect(score().sections.every(({ plan }) => plan.motif === null)).toBe(true);
+  });
+
+  it('ends a song that it drafts where it has no end yet, in the same step, and leaves endings out of the plan', async () => {
+    const drafting = TestBed.inject(Drafting);
+    const draftSong = jest.spyOn(drafting, 'draftSong').mockResolvedValue(true);
+    expect(desk.ending()).toBe('held');
+    await desk.draft(desk.sections(), true);
+    expect([...draftSong.mock.calls[0]![0]]).toEqual(['section-1', 'section-2']);
+    expect(score().sections.map(({ name }) => name)).toEqual(['Verse', 'Chorus', 'Ending']);
+    expect(score().order.at(-1)!.section).toBe(score().sections[2]!.id);
+    expect(store.selectSignal(selectPlace)()?.section.name).not.toBe('Ending');
+    expect(desk.sections().map(({ name }) => name)).toEqual(['Verse', 'Chorus']);
+    expect(desk.ending()).toBeNull();
+    await desk.draft(desk.sections(), true);
+    expect(score().sections).toHaveLength(3);
+    store.dispatch(SongActions.undone());
+    expect(score().sections).toHaveLength(2);
+    await desk.draft(desk.sections(), false);
+    draftSong.mockResolvedValue(false);
+    await desk.draft(desk.sections(), true);
+    expect(score().sections).toHaveLength(2);
   });
 
   it('has nothing to remember of drums or chords', () => {

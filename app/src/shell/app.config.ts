@@ -37,6 +37,9 @@ const routes: Routes = [
   { path: '**', redirectTo: '' },
 ];
 
+/** Installing fetches everything there is: it must not stand in the way of a first visit's first clicks and sounds. */
+const INSTALL = 'registerWithDelay:10000';
+
 export const appConfig: ApplicationConfig = {
   providers: [
     provideBrowserGlobalErrorListeners(),
@@ -49,6 +52,6 @@ export const appConfig: ApplicationConfig = {
     { provide: OverlayContainer, useClass: Overlays },
     provideSong(),
     provideSongEffects(),
-    ...(isDevMode() ? [] : [provideServiceWorker('ngsw-worker.js')]),
+    ...(isDevMode() ? [] : [provideServiceWorker('ngsw-worker.js', { registrationStrategy: INSTALL })]),
   ],
 };

@@ -13,7 +13,7 @@ export function takeCommands(): readonly Command[] {
   const [store, audition, drafting] = [inject(Store), inject(AuditionDesk), inject(Drafting)];
   const [harmony, sheet] = [inject(HarmonyDesk), inject(SheetDesk)];
   const section = store.selectSignal(selectSection);
-  const { sections } = inject(PlanDesk);
+  const plan = inject(PlanDesk);
   const rolesShown = store.selectSignal(sessionFeature.selectRolesShown);
   const heard = store.selectSignal(selectHeardChoices);
   const some = (): boolean => audition.shown().length > 0;
@@ -139,10 +139,10 @@ export function takeCommands(): readonly Command[] {
     },
     {
       id: 'song.draft',
-      words: 'Draft the song: chords and every part of all its sections',
+      words: 'Draft the song: chords and every part of all its sections, and an ending',
       keys: [],
       enabled: () => !drafting.busy(),
-      run: () => drafting.draftSong(new Set(sections().map(({ id }) => id))),
+      run: () => plan.draft(plan.sections(), true),
     },
     {
       id: 'take.cancel',

@@ -22,7 +22,12 @@ const score = planned(
 );
 
 function plan(of = score) {
-  const drafting = { busy: signal(false), whole: signal<number | null>(null), draftSong: jest.fn(), cancel: jest.fn() };
+  const drafting = {
+    busy: signal(false),
+    whole: signal<number | null>(null),
+    draftSong: jest.fn().mockResolvedValue(false),
+    cancel: jest.fn(),
+  };
   return { drafting, view: viewOf(PlanDrawer, { score: of, providers: [{ provide: Drafting, useValue: drafting }] }) };
 }
 
@@ -66,6 +71,7 @@ describe('the plan drawer', () => {
     view.act(() => fireEvent.click(view.by.getByRole('checkbox', { name: 'Draft Verse' })));
     view.click('button', 'Draft the song');
     expect([...(drafting.draftSong.mock.calls[0] as [Set<string>])[0]]).toEqual(['section-2']);
+    expect(view.by.getByRole<HTMLInputElement>('checkbox', { name: /^and an ending: / }).checked).toBe(true);
     drafting.whole.set(0.4);
     view.fixture.detectChanges();
     expect(view.by.getByRole('progressbar', { name: 'Drafting the song' }).getAttribute('aria-valuenow')).toBe('40');

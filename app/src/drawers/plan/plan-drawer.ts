@@ -4,6 +4,7 @@ import { MatCheckbox } from '@angular/material/checkbox';
 import { MatIcon } from '@angular/material/icon';
 import { MatProgressBar } from '@angular/material/progress-bar';
 import { MatTooltip } from '@angular/material/tooltip';
+import { ENDING_NAMES } from '@fendro/core/compose/ending-names';
 import { USE_WORDS } from '@fendro/core/song/plan';
 import { tellProfile } from '@fendro/core/song/profile';
 import { MOTIF_USES, type MotifId, type Note, type Section, type SongMotif } from '@fendro/core/song/schema';
@@ -50,6 +51,13 @@ export class PlanDrawer {
   private readonly leftOut = signal<ReadonlySet<string>>(new Set());
   protected readonly chosen = computed(() => this.desk.sections().filter(({ id }) => !this.leftOut().has(id)));
 
+  /** Whether the song gets an ending as well. */
+  protected readonly ends = signal(true);
+  protected readonly ending = computed(() => {
+    const ending = this.desk.ending();
+    return ending && ENDING_NAMES[ending].name;
+  });
+
   protected readonly isChosen = ({ id }: Section): boolean => !this.leftOut().has(id);
 
   protected include(section: Section, included: boolean): void {
@@ -63,7 +71,7 @@ export class PlanDrawer {
     plan.bound ? tellProfile(kind, 'melody') || 'as it is asked for' : 'free';
 
   protected draft(): void {
-    void this.drafting.draftSong(new Set(this.chosen().map(({ id }) => id)));
+    void this.desk.draft(this.chosen(), this.ends());
   }
 
   /** A motif as notes, for its picture. */
