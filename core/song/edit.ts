@@ -19,6 +19,7 @@ import type {
   TakeId,
   PartId,
 } from './schema';
+import { planned } from './plan';
 import { withChoice, withoutPart } from './section';
 
 /** Every edit is a pure function from score to score; what does not apply returns the score unchanged. */
@@ -82,10 +83,15 @@ export const holdBars = (score: Score, sectionId: SectionId, bars: readonly numb
   })),
 });
 
-/** Adds a section and lets it sound once, after `after` or at the end. */
+/**
+ * Adds a section and lets it sound once, after `after` or at the end. What the song remembers first is planned for it, as
+ * its kind usually uses it.
+ */
 export function addSection(score: Score, section: Section, occurrence: OccurrenceId, after?: OccurrenceId): Score {
   const added = { ...score, sections: [...score.sections, section] };
-  return insertOccurrence(added, { id: occurrence, section: section.id }, after);
+  const [motif] = score.motifs;
+  const known = motif ? planned(added, motif.id, [section.id]) : added;
+  return insertOccurrence(known, { id: occurrence, section: section.id }, after);
 }
 
 export function insertOccurrence(score: Score, occurrence: Occurrence, after?: OccurrenceId): Score {

@@ -1,5 +1,6 @@
 import { scoreWith } from '../testing/scores';
 import { scoreProblem, withoutDangling } from './check';
+import { addSection } from './edit';
 import { addMotif, changePlan, inPlanOrder, motifFor, planned, removeMotif, USUAL_USE } from './plan';
 import { tellProfile, withProfile } from './profile';
 import { roleOf } from './roles';
@@ -29,6 +30,14 @@ describe('the plan of the song', () => {
     expect(all.sections.map(({ plan }) => plan.use)).toEqual(['inverts', USUAL_USE.chorus]);
     expect(scoreProblem(all, takes)).toBeNull();
     expect(motifFor(all, all.sections[0]!)).toEqual({ bars: 2, barTicks: 1920, notes: motif.notes, use: 'inverts' });
+  });
+
+  it('is joined by sections that are added later', () => {
+    const bridge = { ...verse!, id: 'later', kind: 'bridge' as const, name: 'Bridge' };
+    expect(addSection(score, bridge, 'o').sections.at(-1)!.plan.motif).toBeNull();
+    const later = addSection(addMotif(score, motif), bridge, 'o');
+    expect(later.sections.at(-1)!.plan).toMatchObject({ motif: 'm', use: 'avoids' });
+    expect(later.sections[0]!.plan.motif).toBeNull();
   });
 
   it('says nothing to a section that is free', () => {

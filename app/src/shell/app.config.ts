@@ -7,7 +7,7 @@ import {
   type ApplicationConfig,
 } from '@angular/core';
 import { provideRouter, withComponentInputBinding, type Route, type Routes } from '@angular/router';
-import { provideServiceWorker } from '@angular/service-worker';
+import { provideServiceWorker, SwRegistrationOptions } from '@angular/service-worker';
 import { Dialogs } from '../commands/dialogs';
 import { PAGE_ADDRESSES, type PageAddress } from '../pages/addresses';
 import { provideSongEffects } from '../store/effects';
@@ -38,7 +38,9 @@ const routes: Routes = [
 ];
 
 /** Installing fetches everything there is: it must not stand in the way of a first visit's first clicks and sounds. */
-const INSTALL = 'registerWithDelay:10000';
+class AfterFirstSeconds extends SwRegistrationOptions {
+  override registrationStrategy = 'registerWithDelay:10000';
+}
 
 export const appConfig: ApplicationConfig = {
   providers: [
@@ -52,6 +54,6 @@ export const appConfig: ApplicationConfig = {
     { provide: OverlayContainer, useClass: Overlays },
     provideSong(),
     provideSongEffects(),
-    ...(isDevMode() ? [] : [provideServiceWorker('ngsw-worker.js', { registrationStrategy: INSTALL })]),
+    ...(isDevMode() ? [] : [provideServiceWorker('ngsw-worker.js', new AfterFirstSeconds())]),
   ],
 };
