@@ -82,8 +82,8 @@ test('an instrument is heard before it is chosen, and a drawer stays as high as 
   const handle = page.getByRole('separator', { name: 'Height of the drawer' });
   await handle.focus();
   await page.keyboard.press('ArrowUp');
+  await expect.poll(async () => Number(await handle.getAttribute('aria-valuenow'))).toBeGreaterThan(240);
   const height = await handle.getAttribute('aria-valuenow');
-  expect(Number(height)).toBeGreaterThan(240);
   await page.reload();
   await page.getByRole('button', { name: 'Mix', exact: true }).click();
   await expect(handle).toHaveAttribute('aria-valuenow', height ?? '');
