@@ -77,10 +77,10 @@ test('the whole way from a new song to delivered files, and the focus never fall
     await press(page, button(page, 'Mix'));
     const mix = page.getByRole('region', { name: 'Mix' });
     const removers = mix.getByRole('button', { name: /^Remove / });
-    await expect(removers.first()).toBeVisible();
-    const count = await removers.count();
+    // Long lists grow: all of the band is there before one of it goes.
+    await expect(removers).toHaveCount(5);
     await press(page, removers.first());
-    await expect(removers).toHaveCount(count - 1);
+    await expect(removers).toHaveCount(4);
     await expect.poll(() => focused(page)).not.toBe('the body');
     expect(
       await page.evaluate(() => document.activeElement?.closest('[data-region]')?.getAttribute('aria-label')),
