@@ -139,21 +139,28 @@ test('a take switched while playing comes in without a gap', async ({ page }) =>
 });
 
 test('a take picture can be dragged out as a MIDI file', async ({ page }) => {
-  const offered = page.evaluate(
-    () =>
-      new Promise<string>((resolve) => {
-        document.addEventListener('dragstart', (event) => {
-          setTimeout(() => resolve(event.dataTransfer?.getData('DownloadURL') ?? ''));
-          resolve(event.dataTransfer?.getData('DownloadURL') ?? '');
-        });
-      }),
-  );
   const box = (await page.getByRole('listbox', { name: 'Takes' }).getByRole('option').first().boundingBox())!;
   await page.mouse.move(box.x + 80, box.y + 20);
-  await page.mouse.down();
-  await page.mouse.move(box.x - 60, box.y + 60, { steps: 6 });
-  await page.mouse.up();
-  expect(await offered).toMatch(/^audio\/midi:Barometer Falling - Melody - Verse\.mid:blob:/);
+  // What writes files is fetched when the pointer comes near, or before.
+  await expect(async () => {
+    const offered = page.evaluate(
+      () =>
+        new Promise<string>((resolve) => {
+          document.addEventListener(
+            'dragstart',
+            (event) => {
+              resolve(event.dataTransfer?.getData('DownloadURL') ?? '');
+            },
+            { once: true },
+          );
+        }),
+    );
+    await page.mouse.move(box.x + 80, box.y + 20);
+    await page.mouse.down();
+    await page.mouse.move(box.x - 60, box.y + 60, { steps: 6 });
+    await page.mouse.up();
+    expect(await offered).toMatch(/^audio\/midi:Barometer Falling - Melody - Verse\.mid:blob:/);
+  }).toPass({ timeout: 30_000 });
 });
 
 test('drafting can be cancelled and leaves what was made', async ({ page }) => {

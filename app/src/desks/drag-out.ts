@@ -10,12 +10,18 @@ import { whenIdle } from '../ui/when-idle';
 export class DragOut {
   private deliver: typeof deliverTake | null = null;
 
-  /** Fetches what writes files, since a drag cannot wait for it. */
+  /** Fetches what writes files once the page is idle, since a drag cannot wait for it. */
   warmUp(): void {
     whenIdle(() => {
-      void import('@fendro/core/files/deliver').then((module) => {
-        this.deliver = module.deliverTake;
-      });
+      this.comeNear();
+    });
+  }
+
+  /** Fetches it at once: the pointer is over something that can be dragged. */
+  comeNear(): void {
+    if (this.deliver) return;
+    void import('@fendro/core/files/deliver').then((module) => {
+      this.deliver = module.deliverTake;
     });
   }
 

@@ -36,6 +36,7 @@ const NO_ROLES: readonly NoteRole[] = [];
     '[attr.aria-posinset]': 'place()',
     '[attr.aria-setsize]': 'count()',
     '[draggable]': "take().of === 'part'",
+    '(pointerenter)': 'out.comeNear()',
     '(dragstart)': 'out.start($event, music(), take())',
   },
 })
