@@ -8,7 +8,7 @@ import { ENDINGS, type Ending } from '@fendro/core/song/style';
 import { newSection } from '@fendro/core/styles/band';
 import { styleIn } from '@fendro/core/styles/styles';
 import { newId } from '../store/ids';
-import { selectOwnScore, selectPlaced, selectScore, selectTakes, selectView } from '../store/selectors';
+import { selectOwnScore, selectPlaced, selectScore, selectSong, selectTakes, selectView } from '../store/selectors';
 import { ScoreActions } from '../store/song.actions';
 
 /** A form that a section can be made in. */
@@ -32,6 +32,7 @@ export const SECTION_FORMS: readonly SectionForm[] = [
 @Injectable({ providedIn: 'root' })
 export class ArrangementDesk {
   private readonly store = inject(Store);
+  private readonly song = this.store.selectSignal(selectSong);
   private readonly score = this.store.selectSignal(selectScore);
   private readonly ownScore = this.store.selectSignal(selectOwnScore);
   private readonly takes = this.store.selectSignal(selectTakes);
@@ -101,8 +102,10 @@ export class ArrangementDesk {
    * @param gesture  what it is one step of undo with; the section in view stays in view then
    */
   async end(ending: Ending, gesture?: string): Promise<void> {
+    const asker = this.song().open?.id;
     const { endSong } = await import('@fendro/core/compose/ending');
-    const score = this.ownScore();
+    // Another song may have been opened meanwhile: it did not ask for an end.
+    const score = asker === this.song().open?.id ? this.ownScore() : null;
     const ended = score ? endSong(score, this.takes(), ending, newId) : null;
     if (ended)
       this.store.dispatch(

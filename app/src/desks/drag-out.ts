@@ -20,9 +20,13 @@ export class DragOut {
   /** Fetches it at once: the pointer is over something that can be dragged. */
   comeNear(): void {
     if (this.deliver) return;
-    void import('@fendro/core/files/deliver').then((module) => {
-      this.deliver = module.deliverTake;
-    });
+    // Where it cannot be fetched there is nothing to say yet: a drag ends, and the pointer tries again.
+    import('@fendro/core/files/deliver').then(
+      (module) => {
+        this.deliver = module.deliverTake;
+      },
+      () => undefined,
+    );
   }
 
   /** Lets a drag carry a take's file; ends the drag where there is none. */

@@ -4,7 +4,7 @@ import { SMALL } from '../testing/view';
 import { Drafting } from './drafting';
 import { PlanDesk } from './plan-desk';
 import { provideSong } from '../store/provide-song';
-import { selectOwnScore, selectUndo, selectView as selectPlace } from '../store/selectors';
+import { selectOwnScore, selectUndo, selectView } from '../store/selectors';
 import { SessionActions } from '../store/session';
 import { SongActions } from '../store/song.actions';
 
@@ -62,7 +62,7 @@ describe('the plan of the song', () => {
     expect([...draftSong.mock.calls[0]![0]]).toEqual(['section-1', 'section-2']);
     expect(score().sections.map(({ name }) => name)).toEqual(['Verse', 'Chorus', 'Ending']);
     expect(score().order.at(-1)!.section).toBe(score().sections[2]!.id);
-    expect(store.selectSignal(selectPlace)()?.section.name).not.toBe('Ending');
+    expect(store.selectSignal(selectView)()?.section.name).not.toBe('Ending');
     expect(desk.sections().map(({ name }) => name)).toEqual(['Verse', 'Chorus']);
     expect(desk.ending()).toBeNull();
     await desk.draft(desk.sections(), true);

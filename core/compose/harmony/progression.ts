@@ -48,12 +48,11 @@ export function draftProgression(context: HarmonyContext, streams: Streams): Pro
     return context.melody.length > 0 && !slot.held ? underMelody(layer, candidates, slot, context) : layer;
   });
   const links = linkCandidates(candidates, context, AGAIN.bar);
-  const within = linkCandidates(candidates, context, AGAIN.split);
+  const isSplit = ({ duration }: Slot): boolean => duration < context.barTicks;
+  const within = slots.some(isSplit) ? linkCandidates(candidates, context, AGAIN.split) : links;
   const between = slots
     .slice(1)
-    .map(({ duration }, index) =>
-      Math.min(duration, (slots[index] as Slot).duration) < context.barTicks ? within : links,
-    );
+    .map((slot, index) => (isSplit(slot) || isSplit(slots[index] as Slot) ? within : links));
   const path = drawWithReturns({ layers, links: between }, slots, structure, context, streams('pitch'));
   if (typeof path === 'number') return { ok: false, reason: blame(path, slots.length, brief) };
   const chords = slots.map(
