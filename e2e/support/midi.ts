@@ -17,6 +17,7 @@ export interface MidoFile {
     pitch: number,
     duration: number,
     channel: number,
+    velocity: number,
   ])[];
   /** Notes that started and never ended. */
   readonly hanging: number;
@@ -37,10 +38,10 @@ for t in f.tracks:
         elif m.type == 'time_signature': out['metre'] = [m.numerator, m.denominator]
         elif m.type == 'key_signature': out['key'] = m.key
         elif m.type == 'marker': out['markers'].append(m.text)
-        elif m.type == 'note_on' and m.velocity > 0: open_[(m.channel, m.note)] = now
+        elif m.type == 'note_on' and m.velocity > 0: open_[(m.channel, m.note)] = (now, m.velocity)
         elif m.type in ('note_off', 'note_on'):
             start = open_.pop((m.channel, m.note), None)
-            if start is not None: out['notes'].append([name, start, m.note, now - start, m.channel])
+            if start is not None: out['notes'].append([name, start[0], m.note, now - start[0], m.channel, start[1]])
     out['hanging'] += len(open_)
 print(json.dumps(out))
 `;
