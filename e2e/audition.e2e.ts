@@ -26,7 +26,7 @@ test('takes are heard, judged and chosen from the keyboard, and all of it can be
   await expect(selected).toHaveAccessibleName(/^Take 2/);
 
   await page.keyboard.press('n');
-  await expect(selected).toHaveAccessibleName(/^Take 2 of 5/);
+  await expect(selected).toHaveAccessibleName(/^Take 3 of 6/);
   await expect.poll(() => furtherItems(page)).toContain('Show 1 discarded');
   await page.keyboard.press('Enter');
   await expect(selected).toHaveAccessibleName(/chosen$/);

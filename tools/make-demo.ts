@@ -8,6 +8,7 @@ import { requestFor } from '@fendro/core/compose/asking';
 import { draftTakes } from '@fendro/core/compose/takes';
 import { songLines, withHook } from '@fendro/core/compose/whole-song';
 import { choose, remark } from '@fendro/core/song/edit';
+import { bandOf, logLine } from '@fendro/core/song/logbook';
 import { NOTHING_HEARD, sectionTicks } from '@fendro/core/song/resolve';
 import { chosenId } from '@fendro/core/song/section';
 import { openSong } from '@fendro/core/song/song-file';
@@ -136,7 +137,8 @@ function addLine(id: string, line: string, pick: number): void {
   }
   for (const take of made) {
     takes[take.id] = take;
-    heard.push({ take: take.id, at: 0 });
+    const band = { ...bandOf(section, NOTHING_HEARD), [line]: take.id };
+    heard.push(logLine(heard, takes, { take: take.id, section: id, at: 0 }, band));
   }
   const chosen = made[Math.min(pick, made.length - 1)] as Take;
   score = withHook(choose(score, id, line, chosen.id), takes, chosen.id, 'hook');

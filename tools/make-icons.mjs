@@ -32,6 +32,8 @@ const NAMES = [
   'volume_up',
   'thumb_up',
   'thumb_down',
+  'arrow_drop_down',
+  'shuffle',
 ];
 
 const rows = NAMES.map((name) => {

@@ -11,14 +11,15 @@ import {
   type TakeNote,
 } from '../song/schema';
 import { fittedNotes } from '../song/follow-chords';
-import { draftedTake, editedTake } from '../song/take';
+import { draftedTake, editedTake, looseTake } from '../song/take';
 import { draft, type DraftRequest } from './draft';
 import { attemptsAt } from './stages';
 import { scoreWith } from '../testing/scores';
 import { musicOf } from '../testing/sounding';
 import { kinRequest, redraftRequest, requestAgain, requestFor } from './asking';
 import { ENGINE } from './engine';
-import { chosenId } from '../song/section';
+import { chosenId, withChoice } from '../song/section';
+import { held, holdsOf } from '../song/holds';
 
 const { score, takes } = scoreWith(1, 0);
 const section = score.sections[0]!;
@@ -63,17 +64,25 @@ describe('an asking', () => {
     expect(asking).toMatchObject({ energy: 90, only: { from: 1, to: 2 }, ground: { style: 'reggae' } });
   });
 
-  it('for chords keeps those of held bars, cut to the bars that are held, and hears the melody they go under', () => {
-    const held = { ...section, heldBars: [1], harmonyBrief: { ...section.harmonyBrief, under: partOf('melody').id } };
-    const { asking, beside } = requestFor(music, held, HARMONY, 7)!;
-    expect(asking.heldChords!.length).toBeGreaterThan(0);
-    for (const { start, duration } of asking.heldChords!) {
-      expect(start).toBeGreaterThanOrEqual(1920);
-      expect(start + duration).toBeLessThanOrEqual(3840);
-    }
+  it('for chords keeps what is held of them, and hears the melody they go under', () => {
+    const under = { ...section, harmonyBrief: { ...section.harmonyBrief, under: partOf('melody').id } };
+    const kept = held(under, HARMONY, section.harmony!, { bars: [1], notes: [] }, ASPECTS);
+    const { asking, beside, models } = requestFor(music, kept, HARMONY, 7)!;
+    expect(asking.holds).toEqual(holdsOf(kept, HARMONY));
+    expect(models).toEqual([takes[section.harmony!]]);
     expect(beside.map(({ part }) => part)).toEqual([partOf('melody').id]);
-    const silent = { ...held, chosen: {} };
+    const silent = { ...kept, chosen: {} };
     expect(requestFor(musicOf(score, takes, NOTHING_HEARD), silent, HARMONY, 7)!.asking.harmonyBrief!.under).toBeNull();
+  });
+
+  it('for a part keeps what is held of it, however it was edited since', () => {
+    const melody = partOf('melody');
+    const id = chosenId(section, melody.id)!;
+    const kept = held(section, melody.id, id, { bars: [0], notes: [] }, ['rhythm']);
+    const { asking, models } = requestFor(music, kept, melody.id, 7)!;
+    expect(asking.holds).toEqual([{ take: id, aspects: ['rhythm'], bars: [0], notes: [] }]);
+    expect(models).toEqual([takes[id]]);
+    expect(requestFor(music, kept, partOf('bass').id, 7)!.asking).not.toHaveProperty('holds');
   });
 });
 
@@ -108,9 +117,40 @@ describe('an asking for what is there already', () => {
   it('puts what the writer holds before everything else', () => {
     const hold: Hold = { take: take.id, aspects: [...ASPECTS], bars: [], notes: [take.notes.at(-1)!.id] };
     const all = { bars: [0, 1], aspects: ASPECTS };
-    const request = redraftRequest(music, section, melody.id, 7, all, [hold])!;
+    const kept = { ...section, holds: { [melody.id]: [hold] } };
+    const request = redraftRequest(music, kept, melody.id, 7, all)!;
     expect(request.asking.holds![0]).toBe(hold);
     expect(notesOf(request, 9)).toContainEqual(take.notes.at(-1));
+  });
+
+  it('again keeps the plan that its line was drafted by, however it was edited since', () => {
+    const edited = editedTake('mine', take, take.notes.slice(1));
+    const again = editedTake('again', edited, edited.notes.slice(1));
+    const now = musicOf(score, { ...takes, mine: edited, again });
+    const changed = withChoice(section, melody.id, 'again');
+    const selection = { bars: [1], aspects: ASPECTS };
+    const { kept, seed } = redraftRequest(now, changed, melody.id, 7, selection)!;
+    expect([kept, seed]).toEqual([{ plan: 0 }, take.origin.seed]);
+    const typed = musicOf(score, {
+      ...takes,
+      mine: looseTake({ ...take, id: 'mine' }, melody.id, [], { how: 'edited' }),
+    });
+    const loose = withChoice(section, melody.id, 'mine');
+    expect(redraftRequest(typed, loose, melody.id, 7, selection)).not.toHaveProperty('kept');
+  });
+
+  it('again keeps the chords of all bars but the selected ones', () => {
+    const chords = (request: DraftRequest, attempt: number): readonly ChordSpan[] => {
+      const result = draft(request, attempt);
+      if (!result.ok || result.content.of !== 'harmony') throw new Error('no chords');
+      return result.content.chords;
+    };
+    const before = (takes[section.harmony!] as HarmonyTake).chords;
+    const first = (spans: readonly ChordSpan[]): ChordSpan[] => spans.filter(({ start }) => start < bar);
+    const request = redraftRequest(music, section, HARMONY, 7, { bars: [1], aspects: ASPECTS })!;
+    const all = [3, 4, 5, 6, 7, 8].map((attempt) => chords(request, attempt));
+    for (const spans of all) expect(first(spans)).toEqual(first(before));
+    expect(new Set(all.map((spans) => JSON.stringify(spans))).size).toBeGreaterThan(1);
   });
 
   it('holds a take as it sounds over the chords of now', () => {
@@ -194,9 +234,15 @@ describe('an asking for what is there already', () => {
     expect(turns).toHaveLength(3);
     expect(turns.reduce((end, { start, duration }) => (start === end ? end + duration : -1), 0)).toBe(2 * bar);
     // Chords that are held come back out of a blend too.
-    const held = { ...section, heldBars: [1] };
-    const fixed = requestFor(now, held, HARMONY, 7)!.asking.heldChords!;
-    const blended = given({ by: 'rhythm and pitches', takes: ['one', 'two'] }, held);
-    for (const span of fixed) expect(blended).toContainEqual(span);
+    const fixed = held(section, HARMONY, 'one', { bars: [1], notes: [] }, ASPECTS);
+    const blended = given({ by: 'rhythm and pitches', takes: ['one', 'two'] }, fixed);
+    for (const span of one.chords.slice(2)) expect(blended).toContainEqual(span);
+    const timed = held(section, HARMONY, 'one', { bars: [1], notes: [] }, ['rhythm']);
+    const inTurn = given({ by: 'bars in turn', takes: ['two', 'two'] }, timed);
+    expect(inTurn.map(({ start, chord }) => [start, chord!.root])).toEqual([
+      [0, 1],
+      [1920, -1],
+      [2880, -1],
+    ]);
   });
 });

@@ -1,6 +1,7 @@
 import { meanEnergy } from '../song/energy';
 import { notesOver } from '../song/follow-chords';
-import { barOf, groundOf, keyOf } from '../song/ground';
+import { groundOf, keyOf } from '../song/ground';
+import { holdsOf } from '../song/holds';
 import { own } from '../song/look-up';
 import { chordsIn, harmonyTake, partTake, soundingId, type Music, type Takes } from '../song/resolve';
 import { motifFor, USES_MOTIFS } from '../song/plan';
@@ -11,7 +12,7 @@ import {
   STAGES,
   type Asking,
   type Aspect,
-  type ChordSpan,
+  type Attempts,
   type HarmonyBrief,
   type Hold,
   type Kin,
@@ -24,7 +25,7 @@ import {
 } from '../song/schema';
 import { relativesIn } from '../song/take';
 import { ownStyleIn } from '../styles/styles';
-import { range, type Ticks } from '../theory/units';
+import { range } from '../theory/units';
 import { hashLabels } from '../trellis/random';
 import type { DraftRequest } from './draft';
 import { ENGINE } from './engine';
@@ -54,7 +55,7 @@ const placeOf = ({ score }: Music, section: Section): AskingPlace => ({
 export const harmonyAsking = (
   place: AskingPlace,
   harmonyBrief: HarmonyBrief,
-  more: Partial<Pick<Asking, 'heldChords' | 'beside' | 'bound'>> = {},
+  more: Partial<Pick<Asking, 'beside' | 'bound'>> = {},
 ): Asking => ({ engine: ENGINE, ...place, harmonyBrief, beside: [], ...more });
 
 /** An asking for a part's line. */
@@ -65,21 +66,22 @@ export const partAsking = (
 ): Asking => ({ engine: ENGINE, ...place, brief, role, beside: [], ...more });
 
 function harmonyRequest(music: Music, section: Section, seed: number): DraftRequest {
-  const { score, takes, heard } = music;
-  const heldChords = heldSpans(chordsIn(section, takes, heard), section.heldBars, barOf(score, section));
+  const { takes, heard } = music;
   const { under } = section.harmonyBrief;
   const melody = under === null ? null : partTake(takes, soundingId(section, under, heard));
   const asking = harmonyAsking(
     placeOf(music, section),
     { ...section.harmonyBrief, under: melody ? under : null },
-    {
-      ...(heldChords.length > 0 ? { heldChords } : {}),
-      beside: melody ? [melody.id] : [],
-      ...(section.plan.bound ? { bound: true } : {}),
-    },
+    { beside: melody ? [melody.id] : [], ...(section.plan.bound ? { bound: true } : {}) },
   );
-  const own = hashLabels(seed, [section.id, HARMONY]);
-  return { asking, seed: own, chords: null, beside: melody ? [melody] : [], ...styleFor(music, asking) };
+  const request: DraftRequest = {
+    asking,
+    seed: hashLabels(seed, [section.id, HARMONY]),
+    chords: null,
+    beside: melody ? [melody] : [],
+    ...styleFor(music, asking),
+  };
+  return withHeld(music, section, HARMONY, request);
 }
 
 function partRequest(music: Music, section: Section, part: Part, seed: number): DraftRequest {
@@ -98,17 +100,24 @@ function partRequest(music: Music, section: Section, part: Part, seed: number): 
     beside: beside.map(({ id }) => id),
   });
   const chords = chordsIn(section, takes, heard);
-  return {
+  const request: DraftRequest = {
     asking,
     seed: hashLabels(seed, [section.id, part.id]),
     chords: chords.length > 0 ? chords : null,
     beside,
     ...styleFor(music, asking),
   };
+  return withHeld(music, section, part.id, request);
+}
+
+/** A request that keeps what the writer holds of its line. */
+function withHeld(music: Music, section: Section, line: LineId, request: DraftRequest): DraftRequest {
+  const holds = holdsOf(section, line);
+  return holds.length > 0 ? withModels(music, request, { holds }) : request;
 }
 
 /** What of a line is to be drawn anew; the rest of what sounds is held. */
-interface Selection {
+export interface Selection {
   /** Counted from 0. */
   readonly bars: readonly number[];
   readonly aspects: readonly Aspect[];
@@ -121,55 +130,61 @@ function heldBeside(take: TakeId, bars: number, selection: Selection): Hold[] {
   return [
     { take, aspects: [...ASPECTS], bars: range(bars).filter((bar) => !selected(bar)), notes: [] },
     ...(others.length > 0 ? [{ take, aspects: others, bars: range(bars).filter(selected), notes: [] }] : []),
-  ];
+  ].filter((hold) => hold.bars.length > 0);
 }
 
+/** How a take's line was last drafted, however it was edited since; null where nobody drafted it. */
+function draftOf(take: Take, takes: Takes): { readonly seed: number; readonly attempts: Attempts } | null {
+  for (let now: Take | undefined = take, steps = 0; now && steps < FAR; steps++) {
+    const { seed, attempts, parents }: Take['origin'] = now.origin;
+    if (attempts) return { seed, attempts };
+    now = parents[0] === undefined ? undefined : own(takes, parents[0]);
+  }
+  return null;
+}
+/** Edits after each other that are looked back over. */
+const FAR = 1_000;
+
 /**
- * What a part is to be drafted again from: all that sounds is held but for the selection, and whatever else the writer
+ * What a line is to be drafted again from: all that sounds is held but for the selection, and whatever else the writer
  * holds. The plan stays, and every stage that no selected aspect belongs to.
  *
- * @param holds  what the writer holds
- * @returns null where there is no such part or nothing sounds
+ * @returns null where there is no such line or nothing sounds
  */
 export function redraftRequest(
   music: Music,
   section: Section,
-  part: PartId,
+  line: LineId,
   seed: number,
   selection: Selection,
-  holds: readonly Hold[] = [],
 ): DraftRequest | null {
-  const request = requestFor(music, section, part, seed);
-  const take = partTake(music.takes, soundingId(section, part, music.heard));
+  const request = requestFor(music, section, line, seed);
+  const id = soundingId(section, line, music.heard);
+  const take = line === HARMONY ? harmonyTake(music.takes, id) : partTake(music.takes, id);
   if (!request || !take) return null;
-  const { attempts } = take.origin;
+  const drafted = draftOf(take, music.takes);
   const stays = STAGES.filter((stage) => stage === 'plan' || !selection.aspects.includes(stage));
-  const all = [...holds, ...heldBeside(take.id, section.bars, selection)];
+  const holds = [...(request.asking.holds ?? []), ...heldBeside(take.id, section.bars, selection)];
   return {
-    ...withModels(music, request, { holds: all }),
-    ...(attempts ? { kept: Object.fromEntries(stays.map((stage) => [stage, attempts[stage]])) } : {}),
+    ...withModels(music, request, { holds }),
+    ...(drafted
+      ? { seed: drafted.seed, kept: Object.fromEntries(stays.map((stage) => [stage, drafted.attempts[stage]])) }
+      : {}),
   };
 }
 
 /**
- * What a line is to be drafted from so that it is near one take or two of them.
+ * What a line is to be drafted from so that it is near one take or two of them; what the writer holds stays.
  *
- * @param holds  what the writer holds of a part; the chords' held bars are the section's own
  * @returns null where there is no such line
  */
-export function kinRequest(
-  music: Music,
-  section: Section,
-  line: LineId,
-  seed: number,
-  kin: Kin,
-  holds: readonly Hold[] = [],
-): DraftRequest | null {
+export function kinRequest(music: Music, section: Section, line: LineId, seed: number, kin: Kin): DraftRequest | null {
   const request = requestFor(music, section, line, seed);
   if (!request) return null;
-  const near = withModels(music, request, { kin, ...(holds.length > 0 ? { holds } : {}) });
-  const attempts = kin.by === 'variation' ? own(music.takes, kin.takes[0])?.origin.attempts : null;
-  return attempts ? { ...near, kept: { plan: attempts.plan } } : near;
+  const near = withModels(music, request, { kin });
+  const parent = kin.by === 'variation' ? own(music.takes, kin.takes[0]) : undefined;
+  const drafted = parent ? draftOf(parent, music.takes) : null;
+  return drafted ? { ...near, seed: drafted.seed, kept: { plan: drafted.attempts.plan } } : near;
 }
 
 /** A request with what it holds and is near to, and the takes that this names. */
@@ -231,16 +246,3 @@ const energyOf = ({ score }: Music, section: Section): Pick<Asking, 'energy'> =>
   const energy = meanEnergy(score, section.id);
   return energy === null ? {} : { energy };
 };
-
-/** The chords that start in held bars, as they stand. */
-const heldSpans = (chords: readonly ChordSpan[], heldBars: readonly number[], bar: Ticks): ChordSpan[] =>
-  chords
-    .filter(({ start, chord }) => chord !== null && heldBars.includes(Math.floor(start / bar)))
-    .map((span) => {
-      // A chord that sounds on past its held bars is held in them only.
-      const last = heldBars.reduce(
-        (end, held) => (held * bar <= end && (held + 1) * bar > end ? (held + 1) * bar : end),
-        (Math.floor(span.start / bar) + 1) * bar,
-      );
-      return { ...span, duration: Math.min(span.duration, last - span.start) };
-    });

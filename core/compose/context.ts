@@ -42,6 +42,8 @@ export interface HarmonyContext extends DraftContext {
   readonly brief: HarmonyBrief;
   /** Chords that stay exactly as they are. */
   readonly held: readonly ChordSpan[];
+  /** Places where a chord stands, whichever is drawn. */
+  readonly places: readonly ChordSpan[];
   /** The melody that the chords go under; none when they come first. */
   readonly melody: readonly Note[];
 }

@@ -108,7 +108,7 @@ function draftHarmony(request: DraftRequest, context: DraftContext, brief: Harmo
   const kin = chordsFromKin(asking, models, context, streams);
   if (kin.whole) return { ok: true, content: { of: 'harmony', chords: kin.chords } };
   const result = draftProgression(
-    { ...context, brief, held: kin.chords, melody: melody.flatMap(({ notes }) => notes) },
+    { ...context, brief, held: kin.chords, places: kin.places, melody: melody.flatMap(({ notes }) => notes) },
     streams,
   );
   return result.ok ? { ok: true, content: { of: 'harmony', chords: result.chords } } : result;

@@ -1,6 +1,7 @@
 import type { Asking, ChordSpan, Hold, Take } from '../song/schema';
 import { barsInTurn, chordsInRhythm, chordsInTurn, rhythmOf } from './blend';
 import type { DraftContext } from './context';
+import { givenChords, type GivenChords } from './harmony/held-chords';
 import { heldOf, type Held, type Stretch } from './held';
 import type { Ticks } from '../theory/units';
 import type { Streams } from './stages';
@@ -45,24 +46,38 @@ export function givenTo(
  * @returns `whole` where they are all there is, so that nothing is left to draft
  */
 export function chordsFromKin(
-  { kin, heldChords = [] }: Pick<Asking, 'kin' | 'heldChords'>,
+  { kin, holds = [], heldChords: fixed = [] }: Pick<Asking, 'kin' | 'holds' | 'heldChords'>,
   models: readonly Take[],
-  { bars, barTicks, length }: Pick<DraftContext, 'bars' | 'barTicks' | 'length'>,
+  context: Pick<DraftContext, 'metre' | 'bars' | 'barTicks' | 'length'>,
   streams: Streams,
-): { readonly whole: boolean; readonly chords: readonly ChordSpan[] } {
+): GivenChords & { readonly whole: boolean } {
+  const { bars, barTicks, length } = context;
+  const given = givenChords(holds, models, context, streams('rhythm', 'held chords'));
+  const [heldChords, { places }] = [[...fixed, ...given.chords], given];
   const [first = [], second = []] = (kin?.takes ?? []).map((id) => chordsIn(models, id));
   const random = streams('rhythm', 'kin');
-  if (!kin || kin.by === 'halfway' || first.length === 0) return { whole: false, chords: heldChords };
+  if (!kin || kin.by === 'halfway' || first.length === 0) return { whole: false, chords: heldChords, places };
   const [own, other] = [filling(first, length), filling(second, length)];
-  const besides = (span: ChordSpan): boolean =>
-    !heldChords.some(({ start, duration }) => span.start < start + duration && start < span.start + span.duration);
+  const besides = (span: ChordSpan): boolean => {
+    const meets = ({ start, duration }: ChordSpan): boolean =>
+      span.start < start + duration && start < span.start + span.duration;
+    const isAt = ({ start, duration }: ChordSpan): boolean => span.start === start && span.duration === duration;
+    return !heldChords.some(meets) && (places.some(isAt) || !places.some(meets));
+  };
+  const all = (chords: readonly ChordSpan[]): GivenChords & { readonly whole: true } => {
+    const inPlace = places.length > 0 ? around(chordsInRhythm(places, chords), chords) : chords;
+    return { whole: true, chords: around(heldChords, inPlace), places: [] };
+  };
   switch (kin.by) {
-    case 'variation':
-      return { whole: false, chords: [...heldChords, ...variedChords(own, kin.share, random).filter(besides)] };
+    case 'variation': {
+      const kept = variedChords(own, kin.share, random).filter(besides);
+      const isKept = ({ start }: ChordSpan): boolean => kept.some((span) => span.start === start);
+      return { whole: false, chords: [...heldChords, ...kept], places: places.filter((span) => !isKept(span)) };
+    }
     case 'bars in turn':
-      return { whole: true, chords: around(heldChords, chordsInTurn([own, other], bars, barTicks, random)) };
+      return all(chordsInTurn([own, other], bars, barTicks, random));
     case 'rhythm and pitches':
-      return { whole: true, chords: around(heldChords, chordsInRhythm(own, other)) };
+      return all(chordsInRhythm(own, other));
   }
 }
 

@@ -24,6 +24,7 @@ export function printFor({ holds = [], bars, ground }: Asking): (content: Conten
           .map(({ start, duration, pitch, velocity }) => [start, duration, pitch, ...(onlyDynamics ? [velocity] : [])])
           .join(';')
       : content.chords
+          .filter(({ start }) => free.has(barAt(start, bar)))
           .map(({ start, duration, chord }) =>
             [start, duration, chord ? `${chord.root} ${chord.tones.join(' ')} ${chord.bass}` : ''].join(),
           )

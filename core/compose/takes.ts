@@ -109,6 +109,7 @@ export function* draftTakes(
       if (first) {
         given++;
         yield { kind: 'take', take: first };
+        if (given === count) return;
       }
     }
     attempt++;

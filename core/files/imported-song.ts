@@ -331,7 +331,7 @@ function sectionFrom(
     chordSetting: PLAIN_CHORDS,
     plan: NO_PLAN,
     solos: [],
-    heldBars: [],
+    holds: {},
     chosen: {},
   };
   const made = [...harmony, ...takes];

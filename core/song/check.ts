@@ -1,6 +1,7 @@
 import './validation';
 import type * as z from 'zod';
 import { LIMITS } from './limits';
+import { withoutLostHolds } from './holds';
 import { own } from './look-up';
 import type { Takes } from './resolve';
 import { linesIn, mapChoices } from './section';
@@ -15,9 +16,11 @@ import {
   remarkSchema,
   sectionSchema,
   songMotifSchema,
+  type LineId,
   type Score,
   type Section,
   type Take,
+  type TakeId,
 } from './schema';
 import { styleSchema } from './style';
 
@@ -107,6 +110,12 @@ function danglingIn(
         ? `A take that “${section.name}” has chosen, or its part, is missing.`
         : null;
     }) ??
+    first(Object.entries(section.holds), ([line, holds]) =>
+      holds.some(({ take }) => lost(take, line === HARMONY ? 'harmony' : 'part')) ||
+      (line !== HARMONY && !parts.has(line))
+        ? `A take that “${section.name}” holds something of, or its part, is missing.`
+        : null,
+    ) ??
     first(section.solos, ({ part, over, from, to }) =>
       parts.has(part) && (over === null || parts.has(over)) && from < to
         ? null
@@ -191,9 +200,14 @@ export function withoutDangling(
   const remembered = new Set<string>(motifs.map(({ id }) => id));
   const there = (id: string | null, of: Take['of']): string | null =>
     id !== null && own(takes, id)?.of === of ? id : null;
+  const isThere = (line: LineId, take: TakeId): boolean =>
+    line === HARMONY ? there(take, 'harmony') !== null : known.has(line) && there(take, 'part') !== null;
   const sections = once(score.sections).map((section) => ({
-    ...mapChoices(section, (line, id) =>
-      line === HARMONY ? there(id, 'harmony') : known.has(line) ? there(id, 'part') : undefined,
+    ...withoutLostHolds(
+      mapChoices(section, (line, id) =>
+        line === HARMONY ? there(id, 'harmony') : known.has(line) ? there(id, 'part') : undefined,
+      ),
+      isThere,
     ),
     plan: remembered.has(section.plan.motif ?? '') ? section.plan : { ...section.plan, motif: null },
     solos: keep(

@@ -1,3 +1,4 @@
+import { holdsFollow } from './holds';
 import { LIMITS, numbered } from './limits';
 import { own } from './look-up';
 import type {
@@ -74,13 +75,10 @@ export const changeChordSetting = (score: Score, sectionId: SectionId, change: P
   })),
 });
 
-/** Holds the chords of some bars against redrafting, and only those. */
-export const holdBars = (score: Score, sectionId: SectionId, bars: readonly number[]): Score => ({
+/** Changes what is held of a section's lines, by one of the functions of holds.ts. */
+export const changeHolds = (score: Score, sectionId: SectionId, change: (section: Section) => Section): Score => ({
   ...score,
-  sections: replace(score.sections, sectionId, (section) => ({
-    ...section,
-    heldBars: [...new Set(bars)].sort((a, b) => a - b),
-  })),
+  sections: replace(score.sections, sectionId, change),
 });
 
 /**
@@ -147,11 +145,35 @@ export const choose = (score: Score, sectionId: SectionId, line: LineId, take: T
   sections: replace(score.sections, sectionId, (section) => withChoice(section, line, take)),
 });
 
+/** Chooses a take that was made of another, which goes on being held in what was held of that one. */
+export const chooseMadeOf = (
+  score: Score,
+  sectionId: SectionId,
+  line: LineId,
+  parent: TakeId | null,
+  take: TakeId,
+): Score => ({
+  ...score,
+  sections: replace(score.sections, sectionId, (section) => {
+    const chosen = withChoice(section, line, take);
+    return parent === null ? chosen : holdsFollow(chosen, line, parent, take);
+  }),
+});
+
 /** Writes a verdict or a name beside a take; takes themselves never change. */
 export function remark(score: Score, take: TakeId, change: Partial<Remark>): Score {
   const before: Remark = own(score.remarks, take) ?? { verdict: null };
   return { ...score, remarks: { ...score.remarks, [take]: { ...before, ...change } } };
 }
+
+/** Names a take; an empty name takes it back. */
+export function nameTake(score: Score, take: TakeId, name: string): Score {
+  const { name: _before, ...before }: Remark = own(score.remarks, take) ?? { verdict: null };
+  const text = name.trim();
+  return { ...score, remarks: { ...score.remarks, [take]: text === '' ? before : { ...before, name: text } } };
+}
+
+export const nameOf = (score: Score, take: TakeId): string | null => own(score.remarks, take)?.name ?? null;
 
 export const verdictOf = (score: Score, take: TakeId): Verdict | null => own(score.remarks, take)?.verdict ?? null;
 

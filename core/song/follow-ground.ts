@@ -5,14 +5,16 @@ import { scaleOf } from '../theory/scale';
 import { spellChord } from '../theory/spelling';
 import { modulo, type MidiNote, type Semitones } from '../theory/units';
 import { groundOf, keyOf, withoutWeights } from './ground';
-import { chordsIn, harmonyTake, partTake, soundingId, type HeardTakes, type Takes } from './resolve';
+import { harmonyTake, partTake, soundingId, type HeardTakes, type Takes } from './resolve';
 import { isDrumRole } from './roles';
 import {
   HARMONY,
   type ChordSpan,
   type Ground,
+  type HarmonyTake,
   type Note,
   type OwnGround,
+  type PartTake,
   type Score,
   type Section,
   type Take,
@@ -20,6 +22,8 @@ import {
   type LineId,
   type TakeId,
 } from './schema';
+import { notesOver } from './follow-chords';
+import { holdsFollow, holdsOf } from './holds';
 import { fittedTake, fittedChords } from './take';
 import { withChoices } from './section';
 
@@ -173,25 +177,44 @@ function followSection(
 ): { section: Section; takes: Take[] } {
   const to = keyOf(ground);
   const shift = semitonesBetween(from, to);
-  const made: Take[] = [];
-  const keep = (take: Take): string => {
-    made.push(take);
-    return take.id;
+  /** Takes that followed, by what each was before; what is held of one goes on being held of the other. */
+  const followed = new Map<TakeId, Take>();
+  const follow = <T extends Take>(take: T, anew: (take: T, id: TakeId) => Take): TakeId => {
+    const made = followed.get(take.id) ?? anew(take, newId());
+    followed.set(take.id, made);
+    return made.id;
   };
-  const oldHarmony = harmonyTake(takes, soundingId(section, HARMONY, heard));
-  const harmony = oldHarmony
-    ? keep(fittedChords(newId(), oldHarmony, followChords(chordsIn(section, takes, heard), from, to, how, shift)))
-    : null;
-  const chosen: [LineId, TakeId][] = harmony ? [[HARMONY, harmony]] : [];
-  for (const part of score.parts) {
-    const take = partTake(takes, soundingId(section, part.id, heard));
-    if (!take || isDrumRole(part.role)) continue;
-    const notes = take.notes.map((note) => ({
-      ...note,
-      pitch: how === 'move' ? note.pitch + shift : refitPitch(note.pitch, from, to, shift),
-    }));
-    const over = take.over && { ...take.over, ...to, harmony: harmony ?? take.over.harmony };
-    chosen.push([part.id, keep(fittedTake(newId(), take, withinReach(notes), over))]);
+  const sounding = harmonyTake(takes, soundingId(section, HARMONY, heard));
+  const followHarmony = (take: HarmonyTake): TakeId =>
+    follow(take, ({ chords }, id) => fittedChords(id, take, followChords(chords, from, to, how, shift)));
+  const harmony = sounding ? followHarmony(sounding) : null;
+  const followPart = (take: PartTake): TakeId =>
+    follow(take, (before, id) => {
+      const notes = notesOver(before, sounding?.id ?? null, from, takes).map((note) => ({
+        ...note,
+        pitch: how === 'move' ? note.pitch + shift : refitPitch(note.pitch, from, to, shift),
+      }));
+      const over = before.over && { ...before.over, ...to, harmony: harmony ?? before.over.harmony };
+      return fittedTake(id, before, withinReach(notes), over);
+    });
+  const chosen: [LineId, TakeId][] = harmony === null ? [] : [[HARMONY, harmony]];
+  const held = (line: LineId): TakeId[] => holdsOf(section, line).map(({ take }) => take);
+  for (const id of held(HARMONY)) {
+    const take = harmonyTake(takes, id);
+    if (take) followHarmony(take);
   }
-  return { section: withChoices(section, chosen), takes: made };
+  for (const part of score.parts) {
+    if (isDrumRole(part.role)) continue;
+    const take = partTake(takes, soundingId(section, part.id, heard));
+    if (take) chosen.push([part.id, followPart(take)]);
+    for (const id of held(part.id)) {
+      const other = partTake(takes, id);
+      if (other) followPart(other);
+    }
+  }
+  const after = [...followed].reduce(
+    (now, [before, take]) => holdsFollow(now, take.of === 'harmony' ? HARMONY : take.part, before, take.id),
+    withChoices(section, chosen),
+  );
+  return { section: after, takes: [...followed.values()] };
 }

@@ -16,7 +16,7 @@ export function withFreshSections(song: Song, newId: (kind: string) => string): 
       order: score.order.map((place) => ({ ...place, section: named(place.section) })),
     },
     ledger: {
-      ...ledger,
+      heard: ledger.heard.map((line) => ({ ...line, section: named(line.section) })),
       takes: Object.fromEntries(
         Object.entries(ledger.takes).map(([id, take]) => [id, { ...take, section: named(take.section) }]),
       ),

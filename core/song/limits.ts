@@ -16,6 +16,8 @@ export const LIMITS = {
   motifs: 32,
   /** Styles of the writer's own that a song carries. */
   styles: 64,
+  /** Holds of one line in a section. */
+  holds: 256,
   /** Notes and chords of one take. */
   notes: 20_000,
   chords: 2_000,

@@ -1,11 +1,11 @@
+import { heldTakes } from './holds';
 import { own } from './look-up';
 import { choicesOf } from './section';
 import type { Hearing, Ledger, Score, TakeId } from './schema';
 
 /**
- * Drafted takes that nobody has heard, chosen or judged, and that nothing was made from, in the order in which they
- * came
- * to be. What was played, typed, edited or brought in is never among them.
+ * Drafted takes that nobody has heard, chosen, held or judged, and that nothing was made from, in the order in which
+ * they came to be. What was played, typed, edited or brought in is never among them.
  */
 export function unheardTakes(score: Score, ledger: Ledger, hearing: Hearing): string[] {
   const wanted = new Set<string>();
@@ -13,6 +13,7 @@ export function unheardTakes(score: Score, ledger: Ledger, hearing: Hearing): st
     ...ledger.heard.map(({ take }) => take),
     ...Object.keys(score.remarks),
     ...score.sections.flatMap(choicesOf),
+    ...score.sections.flatMap(heldTakes),
     ...Object.values(hearing).flatMap((lines) => Object.values(lines)),
   ];
   for (let id = open.pop(); id !== undefined; id = open.pop()) {

@@ -18,7 +18,7 @@ import {
 } from './music-schema';
 import { sectionPlanSchema, songMotifSchema } from './plan-schema';
 import { styleSchema } from './style';
-import { ledgerSchema } from './take-schema';
+import { holdSchema, ledgerSchema } from './take-schema';
 import type { Percent, Ticks } from '../theory/units';
 
 export * from './brief-schema';
@@ -28,7 +28,7 @@ export * from './take-schema';
 export { HARMONY, type LineId, type MotifId, type OccurrenceId, type PartId, type SectionId, type TakeId } from './ids';
 
 /** The version that this build writes; older ones are migrated, newer ones refused in words. */
-export const SONG_VERSION = 6;
+export const SONG_VERSION = 7;
 
 /** Where a section stands on ground of its own. */
 const ownGroundSchema = z
@@ -111,17 +111,8 @@ export const sectionSchema = z
       .array(soloSchema)
       .max(LIMITS.parts * ROOM_FOR_OLDER)
       .readonly(),
-    /** Bars whose chords a redraft keeps, counted from 0. */
-    heldBars: z
-      .array(
-        z
-          .number()
-          .int()
-          .min(0)
-          .max(LIMITS.bars - 1),
-      )
-      .max(LIMITS.bars)
-      .readonly(),
+    /** What stays of each line, the chords among them, whatever is drafted. */
+    holds: z.record(partId, z.array(holdSchema).max(LIMITS.holds).readonly()).readonly(),
     /** What each part plays; null where it was emptied. */
     chosen: z.record(partId, sourceSchema.nullable()).readonly(),
   })

@@ -1,3 +1,4 @@
+import { withHolds } from './holds';
 import { own } from './look-up';
 import { HARMONY, type LineId, type PartId, type Section, type Source, type TakeId } from './schema';
 
@@ -47,7 +48,7 @@ export function withoutPart(section: Section, part: PartId): Section {
   const { [part]: _gone, ...chosen } = section.chosen;
   const { harmonyBrief } = section;
   return {
-    ...section,
+    ...withHolds(section, part, []),
     chosen,
     solos: section.solos
       .filter((solo) => solo.part !== part)
@@ -72,4 +73,4 @@ export const mapChoices = (
 });
 
 /** A section without any music. */
-export const emptied = (section: Section): Section => ({ ...section, harmony: null, chosen: {} });
+export const emptied = (section: Section): Section => ({ ...section, harmony: null, chosen: {}, holds: {} });

@@ -17,7 +17,7 @@ import {
 import { surplusTakes, unheardTakes } from './prune';
 import { withFreshSections } from './fresh-sections';
 import { layOut, partTake, songTicks, soundingId } from './resolve';
-import { HARMONY, ROLES, SONG_VERSION } from './schema';
+import { ASPECTS, HARMONY, ROLES, SONG_VERSION } from './schema';
 import { openSong } from './song-file';
 import { roleOf } from './roles';
 import { choicesOf, chosenId } from './section';
@@ -96,7 +96,7 @@ describe('song files', () => {
     expect(opened.song.version).toBe(SONG_VERSION);
     expect(opened.song.score.sections[0]).toMatchObject({
       ground: {},
-      heldBars: [],
+      holds: {},
       chordSetting: { family: 'keyboard' },
       harmonyBrief: { under: null },
     });
@@ -140,6 +140,22 @@ describe('song files', () => {
     const chords = Object.values(ledger.takes).filter(({ of }) => of === 'harmony');
     expect(chords.map(({ origin }) => origin.asking?.harmonyBrief?.form)).toEqual(chords.map(() => null));
     expect(openSong({ ...(JSON.parse(JSON.stringify(opened.song)) as object), version: 5 })).toEqual(opened);
+  });
+
+  it('of version 6 open with held bars as holds of the chords that stood there, the logbook with its sections', () => {
+    const opened = openSong(sample(6));
+    if (!opened.ok) throw new Error(opened.reason);
+    expect(opened.setAside).toEqual([]);
+    const { score: carried, ledger } = opened.song;
+    expect(carried.sections.map(({ holds }) => holds)).toEqual([
+      { harmony: [{ take: 'section-1-harmony-0', aspects: ['rhythm', 'pitch', 'dynamics'], bars: [1, 2], notes: [] }] },
+      {},
+    ]);
+    expect(ledger.heard.map(({ take, section, at }) => [ledger.takes[take]?.section === section, at])).toEqual([
+      [true, 1000],
+      [true, 2000],
+    ]);
+    expect(openSong({ ...(JSON.parse(JSON.stringify(opened.song)) as object), version: 6 })).toEqual(opened);
   });
 
   it('of version 3 open with what every take lies over beside what it was made from, and ids for all notes', () => {
@@ -228,10 +244,15 @@ describe('song files', () => {
 
   it('under fresh section ids are the same song', () => {
     const fresh = withFreshSections(
-      { ...song, hearing: { 'section-1': { 'part-1': 'section-1-part-1-1' } } },
+      {
+        ...song,
+        hearing: { 'section-1': { 'part-1': 'section-1-part-1-1' } },
+        ledger: { ...song.ledger, heard: [{ take: 'section-1-part-1-1', section: 'section-1', at: 1 }] },
+      },
       (kind) => `${kind}-fresh-${serial++}`,
     );
     expect(fresh.score.sections.map(({ id }) => id)).not.toContain('section-1');
+    expect(fresh.ledger.heard[0]!.section).toBe(fresh.score.sections[0]!.id);
     expect(layOut(fresh.score).map(({ length, section: { name } }) => [length, name])).toEqual(
       layOut(song.score).map(({ length, section: { name } }) => [length, name]),
     );
@@ -244,9 +265,12 @@ describe('takes that nobody heard', () => {
   it('are those neither heard, chosen nor judged, and nothing was made from', () => {
     const unheard = unheardTakes(
       score,
-      { takes, heard: [{ take: 'section-1-part-2-1', at: 0 }] },
+      { takes, heard: [{ take: 'section-1-part-2-1', section: 'section-1', at: 0 }] },
       { 'section-1': { 'part-4': 'section-1-part-4-1' } },
     );
+    const holds = { 'part-3': [{ take: 'section-1-part-3-1', aspects: ASPECTS, bars: [0], notes: [] }] };
+    const holding = { ...score, sections: score.sections.map((section) => ({ ...section, holds })) };
+    expect(unheardTakes(holding, { takes, heard: [] }, {})).not.toContain('section-1-part-3-1');
     expect(unheard).toContain('section-1-part-3-1');
     for (const id of ['section-1-part-2-1', 'section-1-part-4-1', score.sections[0]!.harmony!])
       expect(unheard).not.toContain(id);

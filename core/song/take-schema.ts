@@ -32,7 +32,7 @@ const count = z.number().int().min(0);
 const noteId = z.number().int().min(0);
 
 /** What stays of a take while the rest is drafted again. */
-const holdSchema = z
+export const holdSchema = z
   .object({
     take: takeId,
     aspects: z.array(z.enum(ASPECTS)).min(1).max(ASPECTS.length).readonly(),
@@ -89,7 +89,11 @@ export const askingSchema = z
       .readonly()
       .optional(),
     /** What stayed of other takes of the line; of two holds of one bar the first counts. */
-    holds: z.array(holdSchema).max(LIMITS.bars).readonly().optional(),
+    holds: z
+      .array(holdSchema)
+      .max(2 * LIMITS.holds)
+      .readonly()
+      .optional(),
     kin: kinSchema.optional(),
     /** Takes of other parts that were listened to. */
     beside: z.array(takeId).readonly(),
@@ -139,7 +143,16 @@ export const harmonyTakeSchema = z
 export const takeSchema = z.discriminatedUnion('of', [partTakeSchema.unwrap(), harmonyTakeSchema.unwrap()]).readonly();
 
 /** One line of the logbook. */
-const heardSchema = z.object({ take: takeId, at: z.number() }).readonly();
+const heardSchema = z
+  .object({
+    take: takeId,
+    section: sectionId,
+    /** When, in ms of the clock. */
+    at: z.number(),
+    /** What sounded beside it otherwise than the logbook says up to here, by line; null where a line was silent. */
+    beside: z.record(partId, takeId.nullable()).readonly().optional(),
+  })
+  .readonly();
 
 export const ledgerSchema = z
   .object({ takes: z.record(takeId, takeSchema).readonly(), heard: z.array(heardSchema).readonly() })

@@ -8,6 +8,7 @@ import { readChord } from '../theory/read-chord';
 import type { Note, PartTake } from './schema';
 import { chordsTake, draftedTake, editedTake, fittedTake, looseTake, voicedTake, voiceTake, withNoteIds } from './take';
 import { chosenId } from './section';
+import { takeNumbers } from './take-numbers';
 
 const note = (start: number, pitch = 60): Note => ({ start, duration: 100, pitch, velocity: 80 });
 const place = { id: 't', section: 's', length: 3840 };
@@ -105,5 +106,20 @@ describe('a take', () => {
       origin: { how: 'imported' },
       over: null,
     });
+  });
+});
+
+describe('the numbers of takes', () => {
+  it('stay as they are, and what is made of a take by hand goes by its number', () => {
+    const edited = editedTake('edited', chosen, []);
+    const again = editedTake('again', edited, []);
+    const loose = looseTake({ ...chosen, id: 'loose' }, chosen.part, [], { how: 'picked' });
+    const numbers = takeNumbers([chosen, edited, loose, { ...chosen, id: 'second' }, again]);
+    expect([...numbers]).toEqual([
+      [chosen.id, 1],
+      ['edited', 1],
+      ['second', 2],
+      ['again', 1],
+    ]);
   });
 });

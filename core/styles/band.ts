@@ -52,7 +52,7 @@ export const newSection = (style: Style, kind: SectionKind, id: string, name = n
   chordSetting: PLAIN_CHORDS,
   plan: NO_PLAN,
   solos: [],
-  heldBars: [],
+  holds: {},
   chosen: {},
 });
 

@@ -5,6 +5,7 @@ import { isCharacter, sayChord } from './key-chord';
 import { arrangementCommands } from './lists/arrangement';
 import { chordCommands } from './lists/chords';
 import { pageCommands } from './lists/pages';
+import { redraftingCommands } from './lists/redrafting';
 import { sheetCommands } from './lists/sheet';
 import { takeCommands } from './lists/takes';
 import { transportCommands } from './lists/transport';
@@ -22,6 +23,7 @@ export class Commands {
   readonly all: readonly Command[] = [
     ...transportCommands(),
     ...takeCommands(),
+    ...redraftingCommands(),
     ...sheetCommands(),
     ...chordCommands(),
     ...arrangementCommands(),

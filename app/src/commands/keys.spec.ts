@@ -103,7 +103,7 @@ describe('the keys of the workspace', () => {
   it('go back from a heard take, then out of a selection, then do nothing', () => {
     const heard = `${verse.id}-${melody!.id}-1`;
     store.dispatch(SessionActions.barsSelected({ bars: { from: 0, to: 1 } }));
-    store.dispatch(TakeActions.heard({ section: verse.id, line: melody!.id, take: heard, at: 0 }));
+    store.dispatch(TakeActions.heard({ section: verse.id, line: melody!.id, take: heard }));
     press('Escape');
     expect(read(selectHeard)[verse.id]?.[melody!.id]).toBeUndefined();
     expect(read(selectSession).bars).not.toBeNull();
@@ -114,7 +114,7 @@ describe('the keys of the workspace', () => {
 
   it('choose all that is heard with Shift Enter', () => {
     const heard = `${verse.id}-${melody!.id}-1`;
-    store.dispatch(TakeActions.heard({ section: verse.id, line: melody!.id, take: heard, at: 0 }));
+    store.dispatch(TakeActions.heard({ section: verse.id, line: melody!.id, take: heard }));
     expect(press('Enter', { shiftKey: true })).toBe(true);
     expect(chosenId(read(selectOwnScore)!.sections[0]!, melody!.id)).toBe(heard);
   });

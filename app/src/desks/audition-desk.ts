@@ -1,11 +1,20 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { verdictOf } from '@fendro/core/song/edit';
+import { nameOf, verdictOf } from '@fendro/core/song/edit';
+import { LIMITS, shortened } from '@fendro/core/song/limits';
 import { chosenId } from '@fendro/core/song/section';
 import type { Take, TakeId, Verdict } from '@fendro/core/song/schema';
 import { Playback } from '../sound/playback';
-import { selectLine, selectLineTakes, selectScore, selectSection, selectSounding } from '../store/selectors';
+import {
+  selectLine,
+  selectLineNumbers,
+  selectLineTakes,
+  selectScore,
+  selectSection,
+  selectSounding,
+} from '../store/selectors';
 import { TakeActions } from '../store/song.actions';
+import { madeOf } from '../ui/take-words';
 import { HarmonyDesk } from './harmony-desk';
 
 /** Hearing, judging and choosing the takes of the line in focus, by keys, buttons and whatever else asks for it. */
@@ -37,6 +46,36 @@ export class AuditionDesk {
   /** What sounded before the chosen take was put in its place to compare them. */
   private rival: TakeId | null = null;
 
+  private readonly numbers = this.store.selectSignal(selectLineNumbers);
+  /** Takes that have been drafted or brought in for this line so far. */
+  readonly count = computed(() => [...this.numbers().values()].reduce((most, number) => Math.max(most, number), 0));
+  /** What a take of this line is called by; null where it has no number. */
+  readonly numberOf = (id: TakeId): number | null => this.numbers().get(id) ?? null;
+  /** A take by its name, else by its number. */
+  readonly nameOf = (id: TakeId): string => {
+    const score = this.score();
+    const number = this.numberOf(id);
+    return (score && nameOf(score, id)) ?? (number === null ? 'an earlier take' : `take ${number}`);
+  };
+  /** Its name, and what it was made of, in a few words; empty where there is nothing to say. */
+  captionOf(take: Take): string {
+    const score = this.score();
+    const name = score && nameOf(score, take.id);
+    return [name, madeOf(take, this.nameOf)].filter(Boolean).join(': ');
+  }
+
+  /** True while the heard take is being named. */
+  readonly naming = signal(false);
+  readonly heardName = computed(() => {
+    const [score, take] = [this.score(), this.sounding()];
+    return (score && take !== null ? nameOf(score, take) : null) ?? '';
+  });
+
+  nameTake(name: string): void {
+    const take = this.sounding();
+    if (take) this.store.dispatch(TakeActions.named({ take, name: shortened(name, LIMITS.name) }));
+  }
+
   verdictOf(id: TakeId): Verdict | null {
     const score = this.score();
     return score ? verdictOf(score, id) : null;
@@ -46,7 +85,7 @@ export class AuditionDesk {
     const section = this.section();
     if (!section) return;
     if (take === this.chosen()) this.store.dispatch(TakeActions.released({ section: section.id, line: this.line() }));
-    else this.store.dispatch(TakeActions.heard({ take, section: section.id, line: this.line(), at: Date.now() }));
+    else this.store.dispatch(TakeActions.heard({ take, section: section.id, line: this.line() }));
     this.playback.playIfStopped();
   }
 

@@ -1,7 +1,7 @@
 import { computed, inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { loudnessMoved, octavesMoved, rested, type Stretch } from '@fendro/core/song/bar-edit';
-import { choose } from '@fendro/core/song/edit';
+import { chooseMadeOf } from '@fendro/core/song/edit';
 import { fittedNotes } from '@fendro/core/song/follow-chords';
 import { groundOf } from '@fendro/core/song/ground';
 import { partTake, soundingId } from '@fendro/core/song/resolve';
@@ -93,7 +93,7 @@ export class BarsDesk {
     this.store.dispatch(
       ScoreActions.revised({
         name,
-        score: choose(score, section.id, part.id, edited.id),
+        score: chooseMadeOf(score, section.id, part.id, take.id, edited.id),
         takes: base === take ? [edited] : [base, edited],
         released: [{ section: section.id, line: part.id }],
         gesture: `${name} ${section.id} ${part.id} ${stretch.from} ${stretch.to}`,

@@ -7,7 +7,6 @@ import { beatsOf } from '@fendro/core/theory/metre';
 import { HarmonyDesk } from './harmony-desk';
 import { selectBar, selectSection } from '../store/selectors';
 import { CHORD_GRIDS, SessionActions, sessionFeature } from '../store/session';
-import { ScoreActions } from '../store/song.actions';
 
 /** What can be done to the chord in focus or the chords of the selected bars, by keys and by buttons alike. */
 @Injectable({ providedIn: 'root' })
@@ -107,24 +106,6 @@ export class ChordDesk {
     this.edit(whole ? 'move a chord' : 'resize a chord', moved);
     if (moved.some(({ start }) => start === to)) this.store.dispatch(SessionActions.chordFocused({ at: to }));
   }
-
-  /** Holds the chords of the selected bars, or of the bar in focus, against redrafting; again lets them go. */
-  hold(): void {
-    const section = this.section();
-    if (!section) return;
-    const [bars, chordAt] = [this.bars(), this.chordAt()];
-    const from = bars?.from ?? Math.floor(chordAt / this.bar());
-    const wanted = Array.from({ length: (bars?.to ?? from + 1) - from }, (_, index) => from + index);
-    const all = wanted.every((held) => section.heldBars.includes(held));
-    const next = all ? section.heldBars.filter((held) => !wanted.includes(held)) : [...section.heldBars, ...wanted];
-    this.store.dispatch(ScoreActions.barsHeld({ section: section.id, bars: next }));
-  }
-
-  readonly isHeld = (): boolean => {
-    const [bars, chordAt] = [this.bars(), this.chordAt()];
-    const from = bars?.from ?? Math.floor(chordAt / this.bar());
-    return this.section()?.heldBars.includes(from) ?? false;
-  };
 
   /** The next or the last inversion of the chords in the stretch. */
   invert(by: 1 | -1): void {

@@ -1,12 +1,17 @@
 import { TestBed } from '@angular/core/testing';
+import { provideEffects } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
 import { groundFor, newSection, startScore } from '@fendro/core/styles/band';
 import { STYLES } from '@fendro/core/styles/styles';
 
 import { chosenId } from '@fendro/core/song/section';
 import { HARMONY, SONG_VERSION, type Song } from '@fendro/core/song/schema';
+import { DraftRuns } from './draft-runs';
 import { Drafting, TAKES_AT_A_TIME } from './drafting';
+import { UnheardDesk } from './unheard-desk';
 import { HarmonyDesk } from './harmony-desk';
+import { logWhatSounds } from '../store/effects';
+import { News } from '../store/news';
 import { Notices } from '../store/notices';
 import { selectHeard, selectScore, selectSong, selectTakes, takesOf } from '../store/selectors';
 import { ScoreActions, SongActions, TakeActions } from '../store/song.actions';
@@ -27,12 +32,14 @@ const song: Song = {
 describe('drafting', () => {
   let store: Store;
   let drafting: Drafting;
+  let runs: DraftRuns;
   const takes = () => store.selectSignal(selectTakes)();
 
   beforeEach(() => {
-    TestBed.configureTestingModule({ providers: [provideSong()] });
+    TestBed.configureTestingModule({ providers: [provideSong(), provideEffects({ logWhatSounds })] });
     store = TestBed.inject(Store) as Store;
     drafting = TestBed.inject(Drafting);
+    runs = TestBed.inject(DraftRuns);
     store.dispatch(SongActions.opened({ song }));
   });
 
@@ -51,7 +58,7 @@ describe('drafting', () => {
         .selectSignal(selectSong)()
         .heard.map(({ take }) => take),
     ).toEqual([made[0]!.id]);
-    expect(drafting.news()).toBe('8 takes drafted for Melody');
+    expect(TestBed.inject(News).latest().text).toBe('8 takes drafted for Melody');
     store.dispatch(SongActions.undone());
     expect(sounds('part-1')).toEqual([null, undefined]);
     expect(takesOf(takes(), 'section-1', 'part-1')).toHaveLength(TAKES_AT_A_TIME);
@@ -74,7 +81,7 @@ describe('drafting', () => {
     await drafting.draft('section-1', 'part-1');
     const [first] = takesOf(takes(), 'section-1', 'part-1');
     store.dispatch(SongActions.undone());
-    store.dispatch(TakeActions.heard({ take: first!.id, section: 'section-1', line: 'part-1', at: 1 }));
+    store.dispatch(TakeActions.heard({ take: first!.id, section: 'section-1', line: 'part-1' }));
     expect(TestBed.inject(HarmonyDesk).backToChosen('section-1', 'part-1')).toBe(false);
     expect(sounds('part-1')).toEqual([null, first!.id]);
   });
@@ -93,7 +100,7 @@ describe('drafting', () => {
     store.dispatch(SongActions.opened({ song: { ...song, id: 'other' } }));
     await running;
     expect(takes()).toEqual({});
-    expect(drafting.busy()).toBe(false);
+    expect(runs.busy()).toBe(false);
     await drafting.draft('section-1', 'part-1', 2);
     expect(Object.keys(takes())).toHaveLength(2);
   });
@@ -102,7 +109,7 @@ describe('drafting', () => {
     await drafting.draft('section-1', 'part-1');
     const made = takesOf(takes(), 'section-1', 'part-1');
     store.dispatch(TakeActions.judged({ take: made[3]!.id, verdict: 'kept' }));
-    drafting.clearUnheard('section-1', 'part-1');
+    TestBed.inject(UnheardDesk).clear('section-1', 'part-1');
     expect(takesOf(takes(), 'section-1', 'part-1')).toEqual([made[0], made[3]]);
     const notices = TestBed.inject(Notices);
     expect(notices.open()[0]).toMatchObject({ text: '6 unheard takes were cleared for Melody.' });
@@ -142,18 +149,18 @@ describe('drafting', () => {
   it('says at the part what cannot be met', async () => {
     store.dispatch(ScoreActions.briefChanged({ part: 'part-4', change: { low: 49, high: 50 } }));
     await drafting.draft('section-1', 'part-4');
-    expect(drafting.problem()).toMatchObject({
+    expect(runs.problem()).toMatchObject({
       section: 'section-1',
       line: 'part-4',
       reason: expect.stringContaining('Widen') as string,
       setting: 'register',
     });
     expect(takesOf(takes(), 'section-1', 'part-4')).toHaveLength(0);
-    const nearest = drafting.problem()?.nearest;
+    const nearest = runs.problem()?.nearest;
     expect(nearest).toBeDefined();
     store.dispatch(ScoreActions.briefChanged({ part: 'part-4', change: nearest! }));
     await drafting.draft('section-1', 'part-4');
-    expect(drafting.problem()).toBeNull();
+    expect(runs.problem()).toBeNull();
     expect(takesOf(takes(), 'section-1', 'part-4').length).toBeGreaterThan(0);
   });
 
@@ -175,7 +182,7 @@ describe('drafting', () => {
     const verse = takes()[chosenId(made.sections[0]!, melody.id)!]!;
     expect(verse.origin.asking?.motif?.use).toBe('answers');
     expect(drafting.whole()).toBeNull();
-    expect(drafting.news()).toBe('The song is drafted');
+    expect(TestBed.inject(News).latest().text).toBe('The song is drafted');
     store.dispatch(SongActions.undone());
     expect(store.selectSignal(selectScore)()!.motifs).toEqual([]);
     expect(chosenId(store.selectSignal(selectScore)()!.sections[0]!, melody.id)).toBeNull();
@@ -183,9 +190,9 @@ describe('drafting', () => {
 
   it('stops a whole song where it is cancelled', async () => {
     const running = drafting.draftSong(new Set(['section-1']));
-    drafting.cancel();
+    runs.cancel();
     await running;
-    expect(drafting.news()).toBe('Drafting stopped');
-    expect(drafting.busy()).toBe(false);
+    expect(TestBed.inject(News).latest().text).toBe('Drafting stopped');
+    expect(runs.busy()).toBe(false);
   });
 });

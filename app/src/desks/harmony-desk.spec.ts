@@ -79,10 +79,10 @@ describe('the harmony desk', () => {
   it('never lets a line fall silent by going back', () => {
     expect(desk.backToChosen(verse.id, keys.id)).toBe(false);
     const other = `${verse.id}-${keys.id}-1`;
-    store.dispatch(TakeActions.heard({ section: verse.id, line: keys.id, take: other, at: 0 }));
+    store.dispatch(TakeActions.heard({ section: verse.id, line: keys.id, take: other }));
     expect(desk.backToChosen(verse.id, keys.id)).toBe(true);
     store.dispatch(TakeActions.chosen({ section: verse.id, line: keys.id, take: null }));
-    store.dispatch(TakeActions.heard({ section: verse.id, line: keys.id, take: other, at: 0 }));
+    store.dispatch(TakeActions.heard({ section: verse.id, line: keys.id, take: other }));
     expect(desk.backToChosen(verse.id, keys.id)).toBe(false);
     expect(read(selectHeard)[verse.id]?.[keys.id]).toBe(other);
   });

@@ -1,7 +1,7 @@
 import { computed, inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { struckChords } from '@fendro/core/sounding/chord-line';
-import { choose } from '@fendro/core/song/edit';
+import { choose, chooseMadeOf } from '@fendro/core/song/edit';
 import { followGround, withGround, type GroundChange } from '@fendro/core/song/follow-ground';
 import { groundOf, keyOf } from '@fendro/core/song/ground';
 import { own } from '@fendro/core/song/look-up';
@@ -10,7 +10,6 @@ import { chosenId } from '@fendro/core/song/section';
 import {
   HARMONY,
   type ChordSpan,
-  type Heard,
   type LineId,
   type Score,
   type Section,
@@ -110,7 +109,7 @@ export class HarmonyDesk {
     });
     this.settle(
       name,
-      choose(score, section.id, HARMONY, take.id),
+      chooseMadeOf(score, section.id, HARMONY, parent, take.id),
       [take],
       [{ section: section.id, line: HARMONY }],
       gesture,
@@ -122,9 +121,7 @@ export class HarmonyDesk {
     const section = this.section();
     if (!section) return;
     const take = chordsTake(this.place(section), chords, { how: 'picked', from });
-    this.store.dispatch(
-      TakeActions.madeAndHeard({ takes: [take], take: take.id, section: section.id, line: HARMONY, at: Date.now() }),
-    );
+    this.store.dispatch(TakeActions.madeAndHeard({ takes: [take], take: take.id, section: section.id, line: HARMONY }));
   }
 
   letGo(): void {
@@ -160,7 +157,6 @@ export class HarmonyDesk {
         [take],
         [{ section: take.section, line }],
         gesture,
-        [{ take: take.id, at: Date.now() }],
       );
   }
 
@@ -194,21 +190,23 @@ export class HarmonyDesk {
     made: readonly Take[],
     released: readonly { section: SectionId; line: LineId }[],
     gesture?: string,
-    logged: readonly Heard[] = [],
   ): void {
     const takes = { ...this.takes(), ...Object.fromEntries(made.map((take) => [take.id, take])) };
     const touched = new Set(released.map(({ section }) => section));
     const fitted = score.sections
       .filter(({ id }) => touched.has(id))
       .flatMap((section) => fittedTakes({ score, takes, heard: NOTHING_HEARD }, section, () => newId('take')));
-    const settled = fitted.reduce((now, take) => choose(now, take.section, take.part, take.id), score);
+    const settled = fitted.reduce((now, take) => {
+      const section = now.sections.find(({ id }) => id === take.section);
+      const before = section ? chosenId(section, take.part) : null;
+      return chooseMadeOf(now, take.section, take.part, before, take.id);
+    }, score);
     this.store.dispatch(
       ScoreActions.revised({
         name,
         score: settled,
         takes: [...made, ...fitted],
         released,
-        logged,
         ...(gesture === undefined ? {} : { gesture }),
       }),
     );

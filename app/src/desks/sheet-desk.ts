@@ -3,7 +3,7 @@ import { Store } from '@ngrx/store';
 import { HARMONY, type LineId } from '@fendro/core/song/schema';
 import { Playback } from '../sound/playback';
 import { selectBar, selectLine, selectPlaced, selectScore, selectView } from '../store/selectors';
-import { SessionActions, sessionFeature } from '../store/session';
+import { SessionActions, sessionFeature, type BarSpan } from '../store/session';
 
 /** Moving about on the sheet: over lines, bars and sections, and selecting bars. */
 @Injectable({ providedIn: 'root' })
@@ -17,6 +17,14 @@ export class SheetDesk {
   private readonly placed = this.store.selectSignal(selectPlaced);
   private readonly bar = this.store.selectSignal(selectBar);
   readonly selected = this.store.selectSignal(sessionFeature.selectBars);
+  private readonly chordAt = this.store.selectSignal(sessionFeature.selectChordAt);
+  /** The bars that keys mean: the selected ones, else the one that the cursor is on, or the chord in focus. */
+  readonly bars = computed((): BarSpan => {
+    const [selected, line] = [this.selected(), this.line()];
+    if (selected) return selected;
+    const bar = line === HARMONY ? Math.floor(this.chordAt() / this.bar()) : this.cursor();
+    return { from: bar, to: bar + 1 };
+  });
   private readonly lines = computed((): readonly LineId[] => [
     HARMONY,
     ...(this.score()?.parts.map(({ id }) => id) ?? []),

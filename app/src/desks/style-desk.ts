@@ -120,6 +120,7 @@ export class StyleDesk {
           },
           progress: () => undefined,
           refused: () => undefined,
+          usedUp: () => undefined,
         },
       );
       await run.done;

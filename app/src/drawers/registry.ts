@@ -17,6 +17,11 @@ export const DRAWERS: Readonly<Record<Drawer, DrawerEntry>> = {
     height: 300,
     load: () => import('./phrases/phrases-drawer').then((m) => m.PhrasesDrawer),
   },
+  logbook: {
+    name: 'Logbook',
+    height: 280,
+    load: () => import('./logbook/logbook-drawer').then((m) => m.LogbookDrawer),
+  },
   mix: { name: 'Mix', height: 240, load: () => import('./mix/mix-drawer').then((m) => m.MixDrawer) },
 };
 

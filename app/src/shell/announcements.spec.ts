@@ -1,14 +1,12 @@
 import { LiveAnnouncer } from '@angular/cdk/a11y';
-import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { screen, waitFor } from '@testing-library/dom';
-import { Drafting } from '../desks/drafting';
+import { News } from '../store/news';
 import { Notices } from '../store/notices';
 import { provideIcons } from '../ui/icons';
 import { Announcements } from './announcements';
 
 describe('announcements', () => {
-  const news = signal('');
   const announce = jest.fn(() => Promise.resolve());
   const notices = (): Notices => TestBed.inject(Notices);
   const slips = (): readonly string[] =>
@@ -16,15 +14,8 @@ describe('announcements', () => {
 
   beforeEach(() => {
     jest.useRealTimers();
-    news.set('');
     announce.mockClear();
-    TestBed.configureTestingModule({
-      providers: [
-        provideIcons(),
-        { provide: Drafting, useValue: { news } },
-        { provide: LiveAnnouncer, useValue: { announce } },
-      ],
-    });
+    TestBed.configureTestingModule({ providers: [provideIcons(), { provide: LiveAnnouncer, useValue: { announce } }] });
     TestBed.inject(Announcements);
   });
 
@@ -71,8 +62,8 @@ describe('announcements', () => {
     await screen.findByText('Second.');
   });
 
-  it('says the news of drafting', async () => {
-    news.set('Six takes of the melody are there.');
+  it('says the news', async () => {
+    TestBed.inject(News).say('Six takes of the melody are there.');
     TestBed.tick();
     await Promise.resolve();
     expect(announce).toHaveBeenCalledWith('Six takes of the melody are there.', 'polite');

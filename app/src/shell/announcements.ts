@@ -1,15 +1,15 @@
 import { LiveAnnouncer } from '@angular/cdk/a11y';
 import { effect, inject, Injectable, Injector, untracked } from '@angular/core';
-import { Drafting } from '../desks/drafting';
+import { News } from '../store/news';
 import { type Notice, Notices } from '../store/notices';
 
-/** Shows notices on slips over the page's foot, and says them and the news of drafting to screen readers. */
+/** Shows notices on slips over the page's foot, and says them and the news to screen readers. */
 @Injectable({ providedIn: 'root' })
 export class Announcements {
   private readonly injector = inject(Injector);
   private readonly announcer = inject(LiveAnnouncer);
   private readonly notices = inject(Notices);
-  private readonly drafting = inject(Drafting);
+  private readonly news = inject(News);
   private said: readonly Notice[] = [];
   private slips: Promise<{ dismiss: () => void }> | null = null;
 
@@ -21,7 +21,7 @@ export class Announcements {
       });
     });
     effect(() => {
-      this.say(this.drafting.news());
+      this.say(this.news.latest().text);
     });
   }
 

@@ -229,7 +229,7 @@ describe('playback', () => {
     const strip = stripsOf(song).get(part!.id)!;
     const others = (): string => JSON.stringify(engine.events.filter(([, , own]) => own !== strip));
     const before = others();
-    store.dispatch(TakeActions.heard({ section: 'section-1', line: part!.id, take: `section-1-${part!.id}-1`, at: 0 }));
+    store.dispatch(TakeActions.heard({ section: 'section-1', line: part!.id, take: `section-1-${part!.id}-1` }));
     await settled();
     expect(others()).toBe(before);
     const other = takes[`section-1-${part!.id}-1`] as PartTake;

@@ -15,8 +15,8 @@ describe('the journal', () => {
 
   it('keeps what the database does not have, song by song', () => {
     const heard = [
-      { take: ids[0]!, at: 1 },
-      { take: ids[1]!, at: 2 },
+      { take: ids[0]!, section: 'section-1', at: 1 },
+      { take: ids[1]!, section: 'section-1', at: 2 },
     ];
     const logged: Song = { ...song, ledger: { ...song.ledger, heard } };
     keepJournal(logged, { clock: 7, takes: [ids[2]!], heardFrom: 1 });

@@ -37,7 +37,10 @@ const parts = song.score.parts.map(({ id }) => id);
 function changed(now: Song, step: number): Song {
   const section = now.score.sections[step % now.score.sections.length]!;
   const part = parts[step % parts.length]!;
-  const heard = [...now.ledger.heard, { take: takes[step % takes.length]!.id, at: step }];
+  const heard = [
+    ...now.ledger.heard,
+    { take: takes[step % takes.length]!.id, section: takes[step % takes.length]!.section, at: step },
+  ];
   switch (step % 4) {
     case 0:
       return { ...now, score: setTitle(now.score, `Title ${step}`) };
@@ -213,7 +216,11 @@ describe('songs in storage', () => {
   });
 
   it('are only read when they are opened: every take stays, heard or not, and nothing is written', async () => {
-    await new SongStorage().save({ ...song, ledger: { ...song.ledger, heard: [{ take: takes[0]!.id, at: 1 }] } }, 1, 1);
+    await new SongStorage().save(
+      { ...song, ledger: { ...song.ledger, heard: [{ take: takes[0]!.id, section: takes[0]!.section, at: 1 }] } },
+      1,
+      1,
+    );
     const before = JSON.stringify([...database.values]);
     const opened = await new SongStorage().open('song');
     expect(opened?.ok && Object.keys(opened.song.ledger.takes)).toEqual(takes.map(({ id }) => id));

@@ -1,10 +1,17 @@
 import { inject, type EnvironmentProviders } from '@angular/core';
 import { createEffect, provideEffects } from '@ngrx/effects';
-import { Store } from '@ngrx/store';
-import { filter, tap } from 'rxjs';
+import { createSelector, Store } from '@ngrx/store';
+import { EMPTY, filter, mergeMap, of, pairwise, tap } from 'rxjs';
+import { bandOf, logLine, newlyHeard } from '@fendro/core/song/logbook';
+import type { Heard } from '@fendro/core/song/schema';
 import { Notices } from './notices';
 import { Saving, selectKept } from './saving';
+import { selectSong } from './selectors';
+import { sessionFeature } from './session';
+import { TakeActions } from './song.actions';
 import { songFeature } from './song.reducer';
+
+const selectOwnHeard = sessionFeature.selectHeard;
 
 /** Tells why an edit was not made. */
 const tellRefusals = createEffect(
@@ -31,5 +38,38 @@ const saveChanges = createEffect(
   { functional: true, dispatch: false },
 );
 
+const selectHeardInSong = createSelector(selectSong, selectOwnHeard, ({ open, score, takes, heard: log }, heard) => ({
+  id: open?.id,
+  score,
+  takes,
+  log,
+  heard,
+}));
+
+/** Writes into the logbook whatever begins to sound: by hearing, choosing, an edit or undo alike. */
+export const logWhatSounds = createEffect(
+  (store = inject(Store)) => {
+    return store.select(selectHeardInSong).pipe(
+      pairwise(),
+      mergeMap(([before, now]) => {
+        if (before.id !== now.id || !before.score || !now.score) return EMPTY;
+        const { takes, heard } = now;
+        const fresh = newlyHeard({ score: before.score, heard: before.heard }, { score: now.score, heard });
+        if (fresh.length === 0) return EMPTY;
+        const lines = fresh.reduce<readonly Heard[]>(
+          (log, { section, take }) => [
+            ...log,
+            logLine(log, takes, { take, section: section.id, at: Date.now() }, bandOf(section, heard)),
+          ],
+          now.log,
+        );
+        return of(TakeActions.logged({ lines: lines.slice(now.log.length) }));
+      }),
+    );
+  },
+  { functional: true },
+);
+
 /** What happens by itself when the song changes. */
-export const provideSongEffects = (): EnvironmentProviders => provideEffects({ tellRefusals, saveChanges });
+export const provideSongEffects = (): EnvironmentProviders =>
+  provideEffects({ tellRefusals, saveChanges, logWhatSounds });

@@ -186,7 +186,7 @@ describe('saving', () => {
   it('brings back what was heard, with every take that was not', async () => {
     const first = await started();
     const take = Object.values(first.store.selectSignal(selectSong)().takes).find(({ id }) => id.endsWith('part-1-1'))!;
-    first.store.dispatch(TakeActions.heard({ take: take.id, section: take.section, line: 'part-1', at: 5 }));
+    first.store.dispatch(TakeActions.heard({ take: take.id, section: take.section, line: 'part-1' }));
     await later(2000);
     const next = page();
     await next.library.openLast();

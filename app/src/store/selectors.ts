@@ -13,6 +13,7 @@ import {
   type Takes,
 } from '@fendro/core/song/resolve';
 import { chosenId } from '@fendro/core/song/section';
+import { takeNumbers } from '@fendro/core/song/take-numbers';
 import { PLAIN_CHORDS } from '@fendro/core/song/briefs';
 import {
   HARMONY,
@@ -125,6 +126,9 @@ const selectSectionId = createSelector(selectSection, (section) => section?.id ?
 const selectAllOfLine = createSelector(selectTakes, selectSectionId, selectLine, (takes, section, line) =>
   section === null ? [] : takesOf(takes, section, line),
 );
+
+/** What they are called by. */
+export const selectLineNumbers = createSelector(selectAllOfLine, takeNumbers);
 
 /** Those of them that are listed, in the order in which they came to be. */
 export const selectLineTakes = createSelector(

@@ -102,7 +102,7 @@ describe('how things stand at the desk', () => {
   });
 
   it('hears takes by section and line, and lets each of them go by itself', () => {
-    const hear = (section: string, line: string, take: string) => TakeActions.heard({ section, line, take, at: 0 });
+    const hear = (section: string, line: string, take: string) => TakeActions.heard({ section, line, take });
     const both = after(hear('s', 'a', 'one'), hear('s', 'b', 'two'), hear('t', 'a', 'three'), hear('s', 'a', 'four'));
     expect(both.heard).toEqual({ s: { a: 'four', b: 'two' }, t: { a: 'three' } });
     const released = sessionReducer(both, TakeActions.released({ section: 's', line: 'a' }));
@@ -120,7 +120,7 @@ describe('how things stand at the desk', () => {
     expect(after(ScoreActions.occurrenceAdded({ occurrence: { id: 'again', section: verse!.id } })).occurrence).toBe(
       'again',
     );
-    const heard = TakeActions.heard({ section: verse!.id, line: HARMONY, take: 'tried', at: 0 });
+    const heard = TakeActions.heard({ section: verse!.id, line: HARMONY, take: 'tried' });
     const revised = ScoreActions.revised({
       name: 'move the key',
       score: song.score,

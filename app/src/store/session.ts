@@ -27,7 +27,7 @@ export const CHORD_GRIDS = { beat: 0, eighth: 240, triplet: 160, sixteenth: 120 
 export type ChordGrid = keyof typeof CHORD_GRIDS;
 
 /** Drawers under the sheet; one is open at a time. */
-export type Drawer = 'plan' | 'mix' | 'styles' | 'phrases';
+export type Drawer = 'plan' | 'logbook' | 'mix' | 'styles' | 'phrases';
 
 /** A change of ground that is heard before it is decided how the music follows. */
 export interface PendingGround extends GroundChange {
@@ -188,6 +188,10 @@ export const sessionReducer = createReducer(
   on(TakeActions.heard, TakeActions.madeAndHeard, (state, { section, line, take }): SessionState => ({
     ...state,
     heard: { ...state.heard, [section]: { ...state.heard[section], [line]: take } },
+  })),
+  on(TakeActions.bandHeard, (state, { section, band }): SessionState => ({
+    ...state,
+    heard: { ...state.heard, [section]: { ...state.heard[section], ...band } },
   })),
   on(TakeActions.released, TakeActions.chosen, (state, { section, line }): SessionState => ({
     ...state,

@@ -5,7 +5,7 @@ import type {
   EnergyPoint,
   Ground,
   HarmonyBrief,
-  Heard,
+  Heard as HeardLine,
   LineId,
   Occurrence,
   Part,
@@ -48,11 +48,9 @@ export const ScoreActions = createActionGroup({
       gesture?: string;
     }>(),
     'Energy shaped': props<{ points: readonly EnergyPoint[] }>(),
-    'Bars held': props<{ section: SectionId; bars: readonly number[] }>(),
     /**
      * Anything that makes new takes and chooses them in one step, named by what the writer did; heard takes of those
-     * lines are let go. `logged` goes into the logbook, `view` is a place of the running order to look at, `focus` a
-     * line.
+     * lines are let go. `view` is a place of the running order to look at, `focus` a line.
      */
     Revised: props<{
       name: string;
@@ -60,7 +58,6 @@ export const ScoreActions = createActionGroup({
       takes: readonly Take[];
       released: readonly { section: SectionId; line: LineId }[];
       gesture?: string;
-      logged?: readonly Heard[];
       view?: string;
       focus?: LineId;
     }>(),
@@ -75,15 +72,20 @@ export const TakeActions = createActionGroup({
     /** Takes that nobody has heard, chosen or judged are let go; nothing else ever leaves the ledger. */
     Cleared: props<{ takes: readonly string[] }>(),
     /** Takes came to be and the last of them is heard. */
-    'Made and heard': props<{ takes: readonly Take[]; take: TakeId; section: SectionId; line: LineId; at: number }>(),
+    'Made and heard': props<{ takes: readonly Take[]; take: TakeId; section: SectionId; line: LineId }>(),
     /** A take sounds in place of the chosen one. */
-    Heard: props<{ take: TakeId; section: SectionId; line: LineId; at: number }>(),
+    Heard: props<{ take: TakeId; section: SectionId; line: LineId }>(),
+    /** Several takes of a section sound together in place of the chosen ones. */
+    'Band heard': props<{ section: SectionId; band: Readonly<Record<LineId, TakeId>> }>(),
+    /** Lines of the logbook: what began to sound. */
+    Logged: props<{ lines: readonly HeardLine[] }>(),
     /** Back to the chosen take. */
     Released: props<{ section: SectionId; line: LineId }>(),
     Chosen: props<{ section: SectionId; line: LineId; take: TakeId | null }>(),
     /** Every heard take becomes the chosen one. */
     'All chosen': props<{ choices: readonly { section: SectionId; line: LineId; take: TakeId }[] }>(),
     Judged: props<{ take: TakeId; verdict: Verdict | null }>(),
+    Named: props<{ take: TakeId; name: string }>(),
   },
 });
 

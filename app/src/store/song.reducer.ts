@@ -110,10 +110,6 @@ const scoreEdits: ReducerTypes<SongState, readonly ActionCreator[]>[] = [
     edited('shape the energy', (score, { points }) => ({ ...score, energy: points })),
   ),
   on(
-    ScoreActions.barsHeld,
-    edited('hold chords', (score, { section, bars }) => edits.holdBars(score, section, bars)),
-  ),
-  on(
     ScoreActions.sectionAdded,
     edited('add a section', (score, { section, occurrence, after }) =>
       edits.addSection(score, section, occurrence, after),
@@ -149,6 +145,10 @@ const scoreEdits: ReducerTypes<SongState, readonly ActionCreator[]>[] = [
     TakeActions.judged,
     edited('judge a take', (score, { take, verdict }) => edits.remark(score, take, { verdict })),
   ),
+  on(
+    TakeActions.named,
+    edited('name a take', (score, { take, name }) => edits.nameTake(score, take, name)),
+  ),
 ];
 
 const withTakes = (state: SongState, takes: readonly Take[]): SongState => ({
@@ -164,7 +164,7 @@ const takesProblem = (takes: readonly Take[]): string | null =>
 /** An edit that brings takes along: all of it happens or nothing does. */
 function revised(
   state: SongState,
-  { name, score, takes, gesture, logged = [] }: ReturnType<typeof ScoreActions.revised>,
+  { name, score, takes, gesture }: ReturnType<typeof ScoreActions.revised>,
 ): SongState {
   if (!state.score) return state;
   const problem = takesProblem(takes);
@@ -172,7 +172,7 @@ function revised(
   const whole = withTakes(state, takes);
   const next = edited(name, () => score)(whole, gesture === undefined ? {} : { gesture });
   if (next.refused !== state.refused) return { ...state, refused: next.refused };
-  return logged.length === 0 ? next : { ...next, heard: [...next.heard, ...logged], saving: changed(next) };
+  return next;
 }
 
 export const songReducer = createReducer(
@@ -190,19 +190,20 @@ export const songReducer = createReducer(
       saving: changed(state),
     };
   }),
-  on(TakeActions.madeAndHeard, (state, { takes, take, at }): SongState => {
+  on(TakeActions.madeAndHeard, (state, { takes }): SongState => {
     const problem = takesProblem(takes);
     if (problem !== null) return { ...state, refused: { reason: problem } };
-    return state.score
-      ? { ...withTakes(state, takes), heard: [...state.heard, { take, at }], saving: changed(state) }
-      : state;
+    return state.score ? { ...withTakes(state, takes), saving: changed(state) } : state;
   }),
-  on(TakeActions.heard, (state, { take, at }): SongState => ({
+  on(TakeActions.logged, (state, { lines }): SongState => ({
     ...state,
-    heard: [...state.heard, { take, at }],
+    heard: [...state.heard, ...lines],
     saving: changed(state),
   })),
-  on(TakeActions.released, (state): SongState => ({ ...state, saving: changed(state) })),
+  on(TakeActions.heard, TakeActions.bandHeard, TakeActions.released, (state): SongState => ({
+    ...state,
+    saving: changed(state),
+  })),
   on(SongActions.opened, (_state, { song }): SongState => ({
     ...CLOSED,
     open: { id: song.id, seed: song.seed },

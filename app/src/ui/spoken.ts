@@ -6,16 +6,22 @@ import type { Take, Verdict } from '@fendro/core/song/schema';
 
 export const nameIn = (key: Key, pitch: MidiNote): string => pitchName(pitch, spellIn(key, modulo(pitch, 12)));
 
-/** A take in the words that a screen reader says: “Take 3 of 8, kept, 14 notes, D4 to A5”. */
+/**
+ * A take in the words that a screen reader says: “Take 3 of 8, kept, 14 notes, D4 to A5”.
+ *
+ * @param number  what it is called by; null where it came by hand and is called by how it did
+ */
 export function sayTake(
   take: Take,
-  place: number,
+  number: number | null,
   count: number,
   verdict: Verdict | null,
   key: Key,
   drums: boolean,
 ): string {
-  const head = [`Take ${place} of ${count}`, ...(verdict ? [verdict] : [])];
+  const { how } = take.origin;
+  const called = number === null ? `${how.charAt(0).toUpperCase()}${how.slice(1)} take` : `Take ${number} of ${count}`;
+  const head = [called, ...(verdict ? [verdict] : [])];
   if (take.of === 'harmony')
     return [...head, take.chords.map(({ chord }) => (chord ? chordSymbol(chord) : 'no chord')).join(', ')].join(', ');
   const pitches = take.notes.map(({ pitch }) => pitch);

@@ -11,6 +11,7 @@ class SameThreadWorker extends EventTarget {
       if (step.kind === 'take')
         answer({ kind: 'take', id, attempts: step.take.attempts, content: step.take.content as never });
       if (step.kind === 'refused') answer({ ...step, id });
+      if (step.kind === 'used up') answer({ kind: 'used up', id, found: step.found });
     }
     answer({ kind: 'done', id });
   }

@@ -51,6 +51,7 @@ const run = (client: DraftClient) => {
       },
       progress: () => undefined,
       refused: (refusal) => refusals.push(refusal),
+      usedUp: (found) => refusals.push({ reason: `used up at ${found}` }),
     },
   );
   return { done, cancel, refusals, takes: () => takes };

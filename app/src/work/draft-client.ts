@@ -17,8 +17,10 @@ export type Refusal = Pick<Extract<FromWorker, { kind: 'refused' }>, 'reason' | 
 export interface DraftListener {
   readonly take: (take: Extract<FromWorker, { kind: 'take' }>) => void;
   readonly progress: (share: number) => void;
-  /** In plain words, where the asking cannot be met or no more takes exist. */
+  /** In plain words, where the asking cannot be met. */
   readonly refused: (refusal: Refusal) => void;
+  /** Where fewer takes exist than were asked for: how many were found. */
+  readonly usedUp: (found: number) => void;
 }
 
 /** How long a worker may ignore a cancel before it is ended and started again. */
@@ -110,7 +112,7 @@ export class DraftClient {
     if (message.kind === 'take') job.listener.take(message);
     else if (message.kind === 'progress') job.listener.progress(message.share);
     else if (message.kind === 'refused') job.listener.refused(message);
-    else if (message.kind === 'used up') job.listener.refused({ reason: usedUp(message.found) });
+    else if (message.kind === 'used up') job.listener.usedUp(message.found);
     else {
       if (message.kind === 'failed') job.listener.refused({ reason: brokenOff(message.reason) });
       this.jobs.delete(message.id);
@@ -121,9 +123,3 @@ export class DraftClient {
 
 const brokenOff = (reason: string): string =>
   `Drafting broke off (${reason}). What was drafted before is here; draft again, and if it breaks off again, change the brief.`;
-
-const usedUp = (found: number): string =>
-  found === 0
-    ? 'Every take that this brief allows has been shown. Change a word of it, or raise adventure.'
-    : `Only ${found} more ${found === 1 ? 'take differs' : 'takes differ'} from all that were shown. ` +
-      'Change a word of the brief for others.';

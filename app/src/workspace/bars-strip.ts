@@ -1,19 +1,47 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButton, MatIconButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
+import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
 import { RunsCommand } from '../commands/runs-command';
+import { HoldDesk } from '../desks/hold-desk';
+import { Redrafting } from '../desks/redrafting';
 import { SheetDesk } from '../desks/sheet-desk';
 import { selectPart } from '../store/selectors';
+import { listBars } from '../ui/say-bars';
 
 /** What can be done to the selected bars, beside them on the sheet. */
 @Component({
   selector: 'fd-bars-strip',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatButton, MatIcon, MatIconButton, RunsCommand],
+  imports: [MatButton, MatIcon, MatIconButton, MatMenu, MatMenuItem, MatMenuTrigger, RunsCommand],
   template: `
     <div class="strip" role="toolbar" [attr.aria-label]="'Bars ' + name()">
       <span class="quiet">{{ name() }}</span>
+      <button matButton class="small" fdRuns="bars.redraft">Redraft</button>
+      @if (part()) {
+        <button matButton class="small" fdRuns="bars.redraft-pitch" aria-label="New pitches">Pitches</button>
+        <button matButton class="small" fdRuns="bars.redraft-dynamics" aria-label="New dynamics">Dynamics</button>
+      }
+      @if (echoes(); as bars) {
+        <button matButton class="small" fdRuns="bars.echoes">with {{ bars }}</button>
+      }
+      <span class="rule"></span>
+      <button matButton class="small" fdRuns="bars.hold">Hold</button>
+      <button matIconButton class="small" [matMenuTriggerFor]="further" aria-label="Hold or redraft in part">
+        <mat-icon svgIcon="arrow_drop_down" />
+      </button>
+      <mat-menu #further="matMenu">
+        <button mat-menu-item fdRuns="bars.hold-rhythm">{{ ofHold('rhythm') }}</button>
+        <button mat-menu-item fdRuns="bars.hold-pitch">{{ ofHold('pitch') }}</button>
+        @if (part()) {
+          <button mat-menu-item fdRuns="bars.hold-dynamics">{{ ofHold('dynamics') }}</button>
+        }
+        <button mat-menu-item fdRuns="bars.redraft-rhythm">New rhythm</button>
+        <button mat-menu-item fdRuns="bars.redraft-parts">Redraft in every part</button>
+        <button mat-menu-item fdRuns="bars.free-all">Free all of this line</button>
+      </mat-menu>
+      <span class="rule"></span>
       @if (part()) {
         <button matIconButton class="small" fdRuns="part.alone" aria-label="Hear this part alone">
           <mat-icon svgIcon="headphones" />
@@ -21,21 +49,26 @@ import { selectPart } from '../store/selectors';
         <button matButton class="small" fdRuns="bars.rest">Rest</button>
         <button matButton class="small" fdRuns="bars.octave-down" aria-label="Octave down">8 ↓</button>
         <button matButton class="small" fdRuns="bars.octave-up" aria-label="Octave up">8 ↑</button>
-        <button matButton class="small" fdRuns="bars.softer">Softer</button>
-        <button matButton class="small" fdRuns="bars.louder">Louder</button>
+        <button matIconButton class="small" fdRuns="bars.softer" aria-label="Softer">
+          <mat-icon svgIcon="remove" />
+        </button>
+        <button matIconButton class="small" fdRuns="bars.louder" aria-label="Louder"><mat-icon svgIcon="add" /></button>
       }
-      <button matButton class="small" fdRuns="bars.solo">Solo here</button>
+      <button matButton class="small" fdRuns="bars.solo" aria-label="Solo here">Solo</button>
       <button matIconButton class="small" fdRuns="sheet.drop" aria-label="Drop the selection">
         <mat-icon svgIcon="close" />
       </button>
     </div>
   `,
   styles: `
+    :host {
+      min-width: 0;
+    }
     .strip {
       display: flex;
+      flex-wrap: wrap;
       align-items: center;
-      gap: 2px;
-      padding: 2px 4px 2px 10px;
+      padding: 1px 2px 1px 10px;
       background: var(--surface);
       border: 1px solid var(--accent);
       border-radius: var(--corner);
@@ -44,16 +77,36 @@ import { selectPart } from '../store/selectors';
       white-space: nowrap;
     }
     .quiet {
-      margin-inline-end: 6px;
+      margin-inline-end: 4px;
+    }
+    .rule {
+      width: 1px;
+      height: 18px;
+      margin-inline: 3px;
+      background: var(--line);
     }
   `,
 })
 export class BarsStrip {
   private readonly desk = inject(SheetDesk);
+  private readonly holds = inject(HoldDesk);
+  private readonly redrafting = inject(Redrafting);
   protected readonly part = inject(Store).selectSignal(selectPart);
   protected readonly name = computed(() => {
     const bars = this.desk.selected();
     if (!bars) return '';
     return bars.to - bars.from === 1 ? `${bars.from + 1}` : `${bars.from + 1}–${bars.to}`;
   });
+  /** The bars that say again what the selected ones say, in words; empty where there are none. */
+  protected readonly echoes = computed(() => {
+    const echoes = this.redrafting.echoes();
+    return echoes.length === 0 ? '' : `${echoes.length === 1 ? 'its echo,' : 'echoes,'} ${listBars(echoes)}`;
+  });
+
+  protected ofHold(aspect: 'rhythm' | 'pitch' | 'dynamics'): string {
+    const chords = this.part() === null;
+    const what =
+      aspect === 'pitch' ? (chords ? 'the chords' : 'the pitches') : chords ? 'when they change' : `the ${aspect}`;
+    return `${this.holds.isHeld([aspect]) ? 'Free' : 'Hold'} ${what}`;
+  }
 }

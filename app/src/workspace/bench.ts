@@ -8,6 +8,7 @@ import { chosenId } from '@fendro/core/song/section';
 import { INSTRUMENTS, instrumentsFor } from '@fendro/core/sounding/instruments';
 import { InRegion } from '../commands/regions';
 import { BandDesk } from '../desks/band-desk';
+import { DraftRuns } from '../desks/draft-runs';
 import { Drafting } from '../desks/drafting';
 import { SoloDesk } from '../desks/solo-desk';
 import { selectMusic, selectPart, selectScore, selectSection } from '../store/selectors';
@@ -56,7 +57,7 @@ import { TakesPanel } from './takes-panel';
         }
       </header>
       @if (part(); as part) {
-        <fd-part-brief [part]="part" [blamed]="drafting.problemInFocus()?.setting" />
+        <fd-part-brief [part]="part" [blamed]="runs.problemInFocus()?.setting" />
         @if (part.role === 'ensemble' && sounds()) {
           <p class="fitted">
             Its voices move together.
@@ -72,7 +73,7 @@ import { TakesPanel } from './takes-panel';
         @if (fitted(); as text) {
           <p class="fitted" role="status">
             {{ text }}
-            <button matButton="outlined" class="small" [disabled]="drafting.busy()" (click)="drafting.draftInFocus()">
+            <button matButton="outlined" class="small" [disabled]="runs.busy()" (click)="drafting.draftInFocus()">
               Redraft to these chords
             </button>
           </p>
@@ -155,6 +156,7 @@ import { TakesPanel } from './takes-panel';
 export class Bench {
   private readonly store = inject(Store);
   protected readonly drafting = inject(Drafting);
+  protected readonly runs = inject(DraftRuns);
   protected readonly solos = inject(SoloDesk);
   protected readonly band = inject(BandDesk);
   protected readonly part = this.store.selectSignal(selectPart);

@@ -10,6 +10,7 @@ import {
 } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { moveBoundary, moveChord, spanText, typeChords } from '@fendro/core/song/chord-edit';
+import { heldBars, holdsOf } from '@fendro/core/song/holds';
 import { HARMONY, type ChordSpan } from '@fendro/core/song/schema';
 import { beatsOf } from '@fendro/core/theory/metre';
 import { readChord } from '@fendro/core/theory/read-chord';
@@ -89,7 +90,8 @@ export class ChordRow {
     const percent = percentIn(this.system());
     const chords = this.desk.chords();
     const places = this.places();
-    const held = this.section()?.heldBars ?? [];
+    const section = this.section();
+    const held = heldBars(section ? holdsOf(section, HARMONY) : []);
     return Array.from({ length: bars }, (_, index) => index).flatMap((inSystem) =>
       places.map(({ at: inBar, beat, within }, index): Cell => {
         const at = from + inSystem * bar + inBar;
@@ -104,7 +106,7 @@ export class ChordRow {
               : 'no chord'
           : 'empty';
         const place = within === 0 ? `beat ${beat + 1}` : `beat ${beat + 1} and ${within} ticks`;
-        const isHeld = held.includes(firstBar + inSystem);
+        const isHeld = held.has(firstBar + inSystem);
         return {
           at,
           opensBar: inBar === 0,

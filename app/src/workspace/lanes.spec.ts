@@ -67,7 +67,7 @@ describe('lanes', () => {
 
   it('change by themselves: a take, a name, the signs over the notes', () => {
     const section = 'section-1';
-    expect(anew(TakeActions.heard({ section, line: first, take: `${section}-${first}-1`, at: 1 }))).toEqual([first]);
+    expect(anew(TakeActions.heard({ section, line: first, take: `${section}-${first}-1` }))).toEqual([first]);
     expect(anew(ScoreActions.partChanged({ part: second, change: { name: 'Second voice' } }))).toEqual([second]);
     store.dispatch(SessionActions.lineFocused({ line: first }));
     expect(anew(SessionActions.rolesToggled())).toEqual([first]);

@@ -1,5 +1,6 @@
 import { createSelector, type MemoizedSelector } from '@ngrx/store';
 import { clashes as clashesOf } from '@fendro/core/song/fit';
+import { heldRuns, holdsOf, type HeldRun } from '@fendro/core/song/holds';
 import { partTake, soundingId } from '@fendro/core/song/resolve';
 import { isDrumRole, isLine } from '@fendro/core/song/roles';
 import type { Note, Part, PartId } from '@fendro/core/song/schema';
@@ -27,6 +28,8 @@ export interface Lane {
   /** Places in the list of notes that rub against the chords. */
   readonly clashes: readonly number[];
   readonly roles: readonly NoteRole[];
+  /** Bars that no draft changes. */
+  readonly held: readonly HeldRun[];
   /** True while a take is heard that is not chosen. */
   readonly tentative: boolean;
   readonly shape: NoteShape;
@@ -38,6 +41,7 @@ const SILENT: readonly Note[] = [];
 /** One and the same empty lists, so that pictures without marks are not drawn again. */
 const NO_MARKS: readonly number[] = [];
 const NO_ROLES: readonly NoteRole[] = [];
+const NOTHING_HELD: readonly HeldRun[] = [];
 
 /**
  * The lane of one part in the section in view. It is worked out anew only when what it shows has changed: neither the
@@ -58,6 +62,11 @@ export function laneSelector(id: PartId): MemoizedSelector<object, Lane | null> 
     selectRole,
     (takes, section, heard, role) =>
       !isDrumRole(role) && section !== null && partTake(takes, soundingId(section, id, heard))?.over === null,
+  );
+  const selectHolds = createSelector(selectSection, (section) => (section ? holdsOf(section, id) : null));
+  const selectLength = createSelector(selectSection, (section) => section?.bars ?? 0);
+  const selectHeld = createSelector(selectHolds, selectLength, (holds, bars) =>
+    holds && holds.length > 0 ? heldRuns(holds, bars) : NOTHING_HELD,
   );
   const selectTentative = createSelector(
     selectSection,
@@ -93,13 +102,15 @@ export function laneSelector(id: PartId): MemoizedSelector<object, Lane | null> 
     selectNotes,
     selectClashes,
     selectRoles,
+    selectHeld,
     selectTentative,
-    (part, notes, clashes, roles, tentative): Lane | null =>
+    (part, notes, clashes, roles, held, tentative): Lane | null =>
       part && {
         part,
         notes,
         clashes,
         roles,
+        held,
         tentative,
         shape: shapeOf(part.colour, isDrumRole(part.role)),
         instrument: instrumentOf(part.instrument).name,

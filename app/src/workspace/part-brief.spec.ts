@@ -4,7 +4,7 @@ import { addMotif, changePlan } from '@fendro/core/song/plan';
 import { roleOf } from '@fendro/core/song/roles';
 import type { Role, Score } from '@fendro/core/song/schema';
 import { fireEvent } from '@testing-library/dom';
-import { Drafting } from '../desks/drafting';
+import { DraftRuns } from '../desks/draft-runs';
 import { SMALL, View, viewOf } from '../testing/view';
 import { BriefShelf } from './brief-shelf';
 import { ExactBrief } from './exact-brief';
@@ -28,7 +28,7 @@ function briefOf(role: Role, score = SMALL.score, blamed?: BriefWord) {
     score,
     anew: false,
     inputs: { part: partIn(score, role), ...(blamed ? { blamed } : {}) },
-    providers: [{ provide: Drafting, useValue: { problem } }],
+    providers: [{ provide: DraftRuns, useValue: { problem } }],
   });
   const open = async (): Promise<void> => {
     view.act(() => fireEvent.click(view.by.getAllByRole('spinbutton')[0]!));

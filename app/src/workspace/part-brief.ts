@@ -8,7 +8,7 @@ import { roleOf } from '@fendro/core/song/roles';
 import type { Brief, Part } from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { styleIn } from '@fendro/core/styles/styles';
-import { Drafting } from '../desks/drafting';
+import { DraftRuns } from '../desks/draft-runs';
 import { PlanDesk } from '../desks/plan-desk';
 import { selectScore, selectSection } from '../store/selectors';
 import { ScoreActions } from '../store/song.actions';
@@ -57,7 +57,7 @@ import { Sentence, type SentenceWord } from '../ui/sentence';
 })
 export class PartBriefControl {
   private readonly store = inject(Store);
-  private readonly drafting = inject(Drafting);
+  private readonly runs = inject(DraftRuns);
   readonly part = input.required<Part>();
   /** The setting that asks for what cannot be met. */
   readonly blamed = input<BriefWord>();
@@ -126,7 +126,7 @@ export class PartBriefControl {
     const part = this.part().id;
     if (Object.keys(change).length === 0) return;
     // What could not be met was another brief.
-    this.drafting.problem.set(null);
+    this.runs.problem.set(null);
     this.store.dispatch(ScoreActions.briefChanged({ part, change, gesture: `brief ${part} ${word}` }));
   }
 }

@@ -12,7 +12,7 @@ import {
 } from '@angular/core';
 import { TextField } from '../ui/fields/text-field';
 import { NumberField } from '../ui/fields/number-field';
-import { MatButton } from '@angular/material/button';
+import { MatButton, MatIconButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
@@ -50,6 +50,7 @@ import { SessionActions, sessionFeature } from '../store/session';
 import { ScoreActions } from '../store/song.actions';
 import { growing } from '../ui/growing';
 import { MovingMark } from '../ui/moving-mark';
+import { HeldHatch } from '../ui/held-hatch';
 import { NotePicture } from '../ui/note-picture';
 import { sameItems } from '../ui/same-items';
 import { tickUnder, timeScale } from '../ui/time-scale';
@@ -70,6 +71,7 @@ import { SectionGround } from './section-ground';
     MatMenuTrigger,
     MatTooltip,
     NotePicture,
+    HeldHatch,
     ChordRow,
     ChordTools,
     SectionGround,
@@ -77,6 +79,7 @@ import { SectionGround } from './section-ground';
     InRegion,
     RunsCommand,
     MatButton,
+    MatIconButton,
     MatIcon,
     NumberField,
     TextField,
@@ -207,13 +210,11 @@ export class Sheet {
     return to <= from ? null : { left: percent(from), width: percent(to) - percent(from) };
   }
 
-  /** Beside the selection, in the first system that it reaches; to the left of its end where there is no room behind. */
-  protected stripAt(system: System): { readonly left: number; readonly leftwards: boolean } | null {
+  /** Where the strip of the selection begins, in %, in the first system that it reaches; further left where it must. */
+  protected stripAt(system: System): number | null {
     const bars = this.bars();
     const shade = this.shade(system);
-    if (!bars || !shade || bars.from < system.firstBar) return null;
-    const leftwards = shade.left > 45;
-    return { left: leftwards ? shade.left + shade.width : shade.left, leftwards };
+    return !bars || !shade || bars.from < system.firstBar ? null : shade.left;
   }
 
   /** Where the cursor's bar lies in a system, in %. */

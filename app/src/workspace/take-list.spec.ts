@@ -106,7 +106,7 @@ describe('the takes of a line', () => {
     await options(2);
     further(view, /discarded/);
     view.act(() => {
-      view.store.dispatch(TakeActions.heard({ take: second!, section: verse!.id, line: melody!.id, at: 0 }));
+      view.store.dispatch(TakeActions.heard({ take: second!, section: verse!.id, line: melody!.id }));
     });
     await options(2);
   });

@@ -6,6 +6,7 @@ import {
   Component,
   computed,
   effect,
+  ElementRef,
   inject,
   signal,
   viewChild,
@@ -23,7 +24,9 @@ import { groundOf } from '@fendro/core/song/ground';
 import { fittedNotes } from '@fendro/core/song/follow-chords';
 import { RunsCommand } from '../commands/runs-command';
 import { Notices } from '../store/notices';
-import { Drafting } from '../desks/drafting';
+import { DraftRuns } from '../desks/draft-runs';
+import { BLENDS, Redrafting, SHARES, type Blend } from '../desks/redrafting';
+import { UnheardDesk } from '../desks/unheard-desk';
 import { AuditionDesk } from '../desks/audition-desk';
 import {
   selectChords,
@@ -37,14 +40,23 @@ import {
 } from '../store/selectors';
 import { newId } from '../store/ids';
 import { Shelf } from '../store/shelf';
+import { TextField } from '../ui/fields/text-field';
 import { HeardList, HeardOption } from '../ui/heard-list';
 import { ROLE_SIGNS, signPath } from '../ui/role-marks';
 import { chordFactsText, partFactsText } from './take-facts';
 import { BARS_IN_LINE, TakeRow } from './take-row';
 import { sessionFeature } from '../store/session';
 
+/** Ways of crossing the heard take with another, which is named after them. */
+const BLEND_WORDS: Readonly<Record<Blend, string>> = {
+  rhythm: 'Its rhythm, pitches of',
+  pitches: 'Its pitches, rhythm of',
+  bars: 'Bars in turn with',
+  halfway: 'Halfway to',
+};
+
 /** Heights of a row, in px. */
-const [GAP, LEAST_HEIGHT, LINE_HEIGHT, LINES_MARGIN] = [4, 52, 22, 8];
+const [GAP, LEAST_HEIGHT, LINE_HEIGHT, LINES_MARGIN, CAPTION_HEIGHT] = [4, 52, 22, 8, 14];
 
 /** The takes of the line in focus, one below the other: up and down hear them, Enter chooses. */
 @Component({
@@ -57,6 +69,7 @@ const [GAP, LEAST_HEIGHT, LINE_HEIGHT, LINES_MARGIN] = [4, 52, 22, 8];
     HeardList,
     HeardOption,
     TakeRow,
+    TextField,
     MatIconButton,
     MatMenu,
     MatMenuContent,
@@ -72,7 +85,9 @@ const [GAP, LEAST_HEIGHT, LINE_HEIGHT, LINES_MARGIN] = [4, 52, 22, 8];
 export class TakeList {
   private readonly store = inject(Store);
   protected readonly audition = inject(AuditionDesk);
-  private readonly drafting = inject(Drafting);
+  private readonly runs = inject(DraftRuns);
+  private readonly redrafting = inject(Redrafting);
+  private readonly unheard = inject(UnheardDesk);
   private readonly shelf = inject(Shelf);
   private readonly notices = inject(Notices);
   private readonly rolesShown = this.store.selectSignal(sessionFeature.selectRolesShown);
@@ -92,13 +107,20 @@ export class TakeList {
   private readonly range = signal<ListRange>({ start: 0, end: 0 });
   private inSight: TakeId | null = null;
   protected readonly gap = GAP;
+  /** Whether any take says what it was made of, or has a name. */
+  private readonly captioned = computed(() => this.takes().some((take) => this.audition.captionOf(take) !== ''));
   /** A progression has a line for every four bars. */
   protected readonly rowHeight = computed(() => {
     const lines = this.part() ? 0 : Math.ceil((this.section()?.bars ?? 0) / BARS_IN_LINE);
-    return GAP + Math.max(LEAST_HEIGHT, lines * LINE_HEIGHT + LINES_MARGIN);
+    const caption = lines > 0 && this.captioned() ? CAPTION_HEIGHT : 0;
+    return GAP + Math.max(LEAST_HEIGHT, lines * LINE_HEIGHT + LINES_MARGIN + caption);
   });
 
   constructor() {
+    const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+    afterRenderEffect(() => {
+      if (this.audition.naming()) host.querySelector<HTMLElement>('.naming input')?.focus();
+    });
     effect((end) => {
       const watching = this.list()?.renderedRangeStream.subscribe((range) => {
         this.range.set(range);
@@ -154,11 +176,10 @@ export class TakeList {
   protected keepPhrase(): void {
     const [music, section, part, take] = [this.music(), this.section(), this.part(), this.soundingTake()];
     if (!music || !section || !part || !take) return;
-    const place = this.takes().findIndex(({ id }) => id === take.id) + 1;
     const fitted = { ...take, notes: fittedNotes(music, section, take) };
     const phrase = phraseFrom(fitted, part.role, this.chords(), groundOf(music.score, section), {
       id: newId('phrase'),
-      name: withEnding(`${part.name} of ${section.name}`, `, take ${place}`, LONGEST_PHRASE_NAME),
+      name: withEnding(`${part.name} of ${section.name}`, `, ${this.audition.nameOf(take.id)}`, LONGEST_PHRASE_NAME),
     });
     if (phrase && !this.shelf.savePhrase(phrase)) return;
     this.notices.say(
@@ -166,14 +187,33 @@ export class TakeList {
     );
   }
 
+  protected readonly shares = SHARES;
+  protected readonly blends = BLENDS.map((by) => ({ by, words: BLEND_WORDS[by] }));
+  /** The take that the heard one can be blended with. */
+  protected readonly partner = computed(() => {
+    const partner = this.redrafting.partner();
+    return partner === null ? null : this.audition.nameOf(partner);
+  });
+
+  protected vary(share: number): void {
+    this.redrafting.share.set(share);
+    void this.redrafting.vary();
+  }
+
+  /** Named, or left as it was: the keys belong to the list again. */
+  protected named(): void {
+    this.audition.naming.set(false);
+    this.list()?.elementRef.nativeElement.focus({ preventScroll: true });
+  }
+
   /** Asked for by the menu only. */
   protected unheardCount(): number {
     const section = this.section();
-    return section && !this.drafting.busy() ? this.drafting.unheard(section.id, this.line()).length : 0;
+    return section && !this.runs.busy() ? this.unheard.of(section.id, this.line()).length : 0;
   }
 
   protected clearUnheard(): void {
     const section = this.section();
-    if (section) this.drafting.clearUnheard(section.id, this.line());
+    if (section) this.unheard.clear(section.id, this.line());
   }
 }

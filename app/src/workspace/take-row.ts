@@ -2,15 +2,19 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { MatIcon } from '@angular/material/icon';
 import { Store } from '@ngrx/store';
 import { fittedNotes } from '@fendro/core/song/follow-chords';
+import { nameOf } from '@fendro/core/song/edit';
 import { groundOf, keyOf } from '@fendro/core/song/ground';
+import { heldRuns } from '@fendro/core/song/holds';
 import { isDrumRole, isLine } from '@fendro/core/song/roles';
 import type { ChordSpan, Note, Take } from '@fendro/core/song/schema';
 import { noteRoles, type NoteRole } from '@fendro/core/study/note-roles';
 import { AuditionDesk } from '../desks/audition-desk';
 import { DragOut } from '../desks/drag-out';
+import { HoldDesk } from '../desks/hold-desk';
 import { selectBar, selectChords, selectGround, selectMusic, selectPart, selectSection } from '../store/selectors';
 import { sessionFeature } from '../store/session';
 import { ChordSymbol } from '../ui/chord-symbol';
+import { HeldHatch } from '../ui/held-hatch';
 import { NotePicture, shapeOf } from '../ui/note-picture';
 import { sayTake } from '../ui/spoken';
 
@@ -25,7 +29,7 @@ const NO_ROLES: readonly NoteRole[] = [];
 @Component({
   selector: 'fd-take-row',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NotePicture, ChordSymbol, MatIcon],
+  imports: [NotePicture, HeldHatch, ChordSymbol, MatIcon],
   templateUrl: './take-row.html',
   styleUrl: './take-row.scss',
   host: {
@@ -48,6 +52,7 @@ export class TakeRow {
   readonly place = input.required<number>();
   /** How many takes there are. */
   readonly count = input.required<number>();
+  private readonly holds = inject(HoldDesk);
   protected readonly out = inject(DragOut);
   protected readonly music = this.store.selectSignal(selectMusic);
   private readonly section = this.store.selectSignal(selectSection);
@@ -56,6 +61,7 @@ export class TakeRow {
   protected readonly part = this.store.selectSignal(selectPart);
   protected readonly chords = this.store.selectSignal(selectChords);
   protected readonly bar = this.store.selectSignal(selectBar);
+  protected readonly number = computed(() => this.audition.numberOf(this.take().id));
   protected readonly verdict = computed(() => this.audition.verdictOf(this.take().id));
   protected readonly heard = computed(() => this.take().id === this.audition.sounding());
   protected readonly chosen = computed(() => this.take().id === this.audition.chosen());
@@ -75,9 +81,17 @@ export class TakeRow {
     const [score, section, take] = [this.music()?.score, this.section(), this.take()];
     if (!score) return '';
     const key = keyOf(section ? groundOf(score, section) : score.ground);
-    const said = sayTake(take, this.place(), this.count(), this.verdict(), key, this.drums());
-    return this.chosen() ? `${said}, chosen` : said;
+    const said = sayTake(take, this.number(), this.audition.count(), this.verdict(), key, this.drums());
+    return [said, this.caption(), ...(this.chosen() ? ['chosen'] : [])].filter(Boolean).join(', ');
   });
+  /** Its name, and what it was made of. */
+  protected readonly caption = computed(() => this.audition.captionOf(this.take()));
+  protected readonly name = computed(() => {
+    const score = this.music()?.score;
+    return score ? nameOf(score, this.take().id) : null;
+  });
+  /** Bars of the line that no draft changes. */
+  protected readonly held = computed(() => heldRuns(this.holds.holds(), this.section()?.bars ?? 0));
   /** A progression in lines of four bars. */
   protected readonly lines = computed((): readonly (readonly ChordSpan[])[] => {
     const take = this.take();

@@ -4,6 +4,7 @@ import { MatIcon } from '@angular/material/icon';
 import { MatProgressBar } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
 import { RunsCommand } from '../commands/runs-command';
+import { DraftRuns } from '../desks/draft-runs';
 import { Drafting } from '../desks/drafting';
 import { selectPart, selectScore } from '../store/selectors';
 import { SessionActions, sessionFeature, type SwitchAt } from '../store/session';
@@ -19,12 +20,12 @@ import { TakeList } from './take-list';
   imports: [ChoiceField, MatButton, MatIcon, MatProgressBar, RunsCommand, TakeList],
   template: `
     <div class="draft">
-      @if (drafting.busy()) {
+      @if (runs.busy()) {
         <button matButton="outlined" fdRuns="take.cancel"><mat-icon svgIcon="close" />Cancel</button>
         @defer (on immediate) {
-          <mat-progress-bar [value]="100 * drafting.share()" [attr.aria-label]="'Drafting ' + drafting.now()" />
+          <mat-progress-bar [value]="100 * runs.share()" [attr.aria-label]="'Drafting ' + runs.now()" />
         }
-        <span class="quiet">{{ drafting.now() }}</span>
+        <span class="quiet">{{ runs.now() }}</span>
       } @else {
         <button matButton="filled" fdRuns="take.draft">Draft takes</button>
         <fd-choice-field
@@ -36,7 +37,7 @@ import { TakeList } from './take-list';
         />
       }
     </div>
-    @if (drafting.problemInFocus(); as problem) {
+    @if (runs.problemInFocus(); as problem) {
       <p class="problem" role="alert">
         <span>{{ problem.reason }}</span>
         @if (offer(); as offer) {
@@ -80,7 +81,8 @@ import { TakeList } from './take-list';
 })
 export class TakesPanel {
   private readonly store = inject(Store);
-  protected readonly drafting = inject(Drafting);
+  private readonly drafting = inject(Drafting);
+  protected readonly runs = inject(DraftRuns);
   private readonly part = this.store.selectSignal(selectPart);
   private readonly score = this.store.selectSignal(selectScore);
   protected readonly switchAt = this.store.selectSignal(sessionFeature.selectSwitchAt);
@@ -92,7 +94,7 @@ export class TakesPanel {
 
   /** The nearest brief that can be met, in words. */
   protected readonly offer = computed(() => {
-    const nearest = this.drafting.problemInFocus()?.nearest;
+    const nearest = this.runs.problemInFocus()?.nearest;
     const score = this.score();
     if (!nearest || !score) return null;
     if (nearest.voices !== undefined) return `Draft with ${nearest.voices} voices`;
@@ -109,7 +111,7 @@ export class TakesPanel {
 
   /** Takes the nearest brief that can be met, and drafts. */
   protected meet(): void {
-    const change = this.drafting.problemInFocus()?.nearest;
+    const change = this.runs.problemInFocus()?.nearest;
     const part = this.part();
     if (!change || !part) return;
     this.store.dispatch(ScoreActions.briefChanged({ part: part.id, change }));

@@ -69,15 +69,17 @@ export function drawSlots(context: HarmonyContext, structure: Structure, random:
 }
 
 /** Puts held chords in their places; drawn slots give way to them and fill what lies between. */
-export function withHeld(slots: readonly Slot[], { held, length }: HarmonyContext): Slot[] {
-  if (held.length === 0) return [...slots];
-  const inHeld = (at: Ticks): boolean => held.some(({ start, duration }) => at >= start && at < start + duration);
+export function withHeld(slots: readonly Slot[], { held, places, length }: HarmonyContext): Slot[] {
+  const given = [...held, ...places];
+  if (given.length === 0) return [...slots];
+  const inHeld = (at: Ticks): boolean => given.some(({ start, duration }) => at >= start && at < start + duration);
   const free = slots.filter(({ start }) => !inHeld(start));
-  const after = held
+  const after = given
     .map(({ start, duration }) => start + duration)
     .filter((at) => at < length && !inHeld(at) && free.every(({ start }) => start !== at));
   const all: Slot[] = [
     ...held.map((span) => ({ start: span.start, duration: span.duration, held: span })),
+    ...places.map(({ start, duration }) => ({ start, duration })),
     ...free,
     ...[...new Set(after)].map((start) => ({ start, duration: 0 })),
   ].sort((a, b) => a.start - b.start);

@@ -174,15 +174,6 @@ export function chordCommands(): readonly Command[] {
           chords.invert(1);
         },
       },
-      {
-        id: 'chord.hold',
-        words: 'Hold the chords against redrafting',
-        keys: ['h'],
-        pressed: chords.isHeld,
-        run: () => {
-          chords.hold();
-        },
-      },
     ]),
     ...grouped(
       'Chords',

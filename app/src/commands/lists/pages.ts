@@ -12,11 +12,12 @@ import { grouped, type Command } from '../command';
 import { Dialogs } from '../dialogs';
 import { Regions } from '../regions';
 
-const DRAWERS: Readonly<Record<Drawer, string>> = {
-  plan: 'Open or close the plan of the song',
-  styles: 'Open or close the styles',
-  phrases: 'Open or close the phrases',
-  mix: 'Open or close the mix',
+const DRAWERS: Readonly<Record<Drawer, readonly [words: string, keys: readonly string[]]>> = {
+  plan: ['Open or close the plan of the song', []],
+  styles: ['Open or close the styles', []],
+  phrases: ['Open or close the phrases', []],
+  logbook: ['Open or close the logbook', ['g']],
+  mix: ['Open or close the mix', []],
 };
 
 /** What holds everywhere: undo, saving, the ways to other pages, to drawers and to what explains Fendro. */
@@ -104,8 +105,8 @@ export function pageCommands(): readonly Command[] {
       },
       ...(Object.keys(DRAWERS) as Drawer[]).map((id) => ({
         id: `drawer.${id}`,
-        words: DRAWERS[id],
-        keys: [],
+        words: DRAWERS[id][0],
+        keys: DRAWERS[id][1],
         pressed: () => drawer() === id,
         run: () => {
           store.dispatch(SessionActions.drawerToggled({ drawer: id }));

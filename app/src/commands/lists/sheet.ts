@@ -5,7 +5,7 @@ import { roleOf } from '@fendro/core/song/roles';
 import { AuditionDesk } from '../../desks/audition-desk';
 import { BarsDesk } from '../../desks/bars-desk';
 import { BandDesk } from '../../desks/band-desk';
-import { Drafting } from '../../desks/drafting';
+import { DraftRuns } from '../../desks/draft-runs';
 import { SheetDesk } from '../../desks/sheet-desk';
 import { SoloDesk } from '../../desks/solo-desk';
 import { SessionActions, sessionFeature } from '../../store/session';
@@ -14,7 +14,7 @@ import { grouped, type Command } from '../command';
 /** Moving about on the sheet, what is done to the part in focus and to selected bars. */
 export function sheetCommands(): readonly Command[] {
   const [store, sheet, band] = [inject(Store), inject(SheetDesk), inject(BandDesk)];
-  const [audition, solos, drafting] = [inject(AuditionDesk), inject(SoloDesk), inject(Drafting)];
+  const [audition, solos, runs] = [inject(AuditionDesk), inject(SoloDesk), inject(DraftRuns)];
   const bars = inject(BarsDesk);
   const pendingGround = store.selectSignal(sessionFeature.selectPendingGround);
   const hasPart = (): boolean => band.part() !== null;
@@ -173,7 +173,7 @@ export function sheetCommands(): readonly Command[] {
         words: 'Give the selected bars to a solo',
         keys: [],
         region: 'workspace',
-        enabled: () => sheet.selected() !== null && !drafting.busy(),
+        enabled: () => sheet.selected() !== null && !runs.busy(),
         run: () => solos.give(),
       },
     ]),

@@ -1,6 +1,7 @@
 import { inject } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { AuditionDesk } from '../../desks/audition-desk';
+import { DraftRuns } from '../../desks/draft-runs';
 import { Drafting } from '../../desks/drafting';
 import { HarmonyDesk } from '../../desks/harmony-desk';
 import { PlanDesk } from '../../desks/plan-desk';
@@ -12,6 +13,7 @@ import { grouped, type Command } from '../command';
 export function takeCommands(): readonly Command[] {
   const [store, audition, drafting] = [inject(Store), inject(AuditionDesk), inject(Drafting)];
   const [harmony, sheet] = [inject(HarmonyDesk), inject(SheetDesk)];
+  const runs = inject(DraftRuns);
   const section = store.selectSignal(selectSection);
   const plan = inject(PlanDesk);
   const rolesShown = store.selectSignal(sessionFeature.selectRolesShown);
@@ -96,7 +98,7 @@ export function takeCommands(): readonly Command[] {
         audition.judge('discarded');
       },
     },
-    { id: 'take.draft', words: 'Draft more takes', keys: ['d'], enabled: () => !drafting.busy(), run: draft },
+    { id: 'take.draft', words: 'Draft more takes', keys: ['d'], enabled: () => !runs.busy(), run: draft },
     {
       id: 'take.compare',
       words: 'Hear the chosen take for as long as it is held',
@@ -107,6 +109,15 @@ export function takeCommands(): readonly Command[] {
       },
       release: () => {
         audition.compareEnded();
+      },
+    },
+    {
+      id: 'take.name',
+      words: 'Name the heard take',
+      keys: ['F2'],
+      enabled: sounds,
+      run: () => {
+        audition.naming.set(true);
       },
     },
     {
@@ -131,7 +142,7 @@ export function takeCommands(): readonly Command[] {
       id: 'take.draft-band',
       words: 'Draft the band: the chords if there are none, then every part',
       keys: [],
-      enabled: () => !drafting.busy(),
+      enabled: () => !runs.busy(),
       run: () => {
         const now = section();
         return now ? drafting.draftBand(now.id) : null;
@@ -141,16 +152,16 @@ export function takeCommands(): readonly Command[] {
       id: 'song.draft',
       words: 'Draft the song: chords and every part of all its sections, and an ending',
       keys: [],
-      enabled: () => !drafting.busy(),
+      enabled: () => !runs.busy(),
       run: () => plan.draft(plan.sections(), true),
     },
     {
       id: 'take.cancel',
       words: 'Cancel the drafting',
       keys: [],
-      enabled: drafting.busy,
+      enabled: runs.busy,
       run: () => {
-        drafting.cancel();
+        runs.cancel();
       },
     },
   ]);

@@ -216,13 +216,7 @@ export class PhrasesDrawer {
     this.current.set(id);
     this.tried = take;
     this.store.dispatch(
-      TakeActions.madeAndHeard({
-        takes: [take],
-        take: take.id,
-        section: take.section,
-        line: take.part,
-        at: Date.now(),
-      }),
+      TakeActions.madeAndHeard({ takes: [take], take: take.id, section: take.section, line: take.part }),
     );
     this.playback.playIfStopped();
   }

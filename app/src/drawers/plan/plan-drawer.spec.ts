@@ -1,6 +1,7 @@
 import { signal } from '@angular/core';
 import { fireEvent } from '@testing-library/dom';
 import { addMotif, planned } from '@fendro/core/song/plan';
+import { DraftRuns } from '../../desks/draft-runs';
 import { Drafting } from '../../desks/drafting';
 import { SMALL, viewOf } from '../../testing/view';
 import { PlanDrawer } from './plan-drawer';
@@ -22,13 +23,13 @@ const score = planned(
 );
 
 function plan(of = score) {
-  const drafting = {
-    busy: signal(false),
-    whole: signal<number | null>(null),
-    draftSong: jest.fn().mockResolvedValue(false),
-    cancel: jest.fn(),
-  };
-  return { drafting, view: viewOf(PlanDrawer, { score: of, providers: [{ provide: Drafting, useValue: drafting }] }) };
+  const drafting = { whole: signal<number | null>(null), draftSong: jest.fn().mockResolvedValue(false) };
+  const runs = { busy: signal(false), cancel: jest.fn() };
+  const providers = [
+    { provide: Drafting, useValue: drafting },
+    { provide: DraftRuns, useValue: runs },
+  ];
+  return { drafting, runs, view: viewOf(PlanDrawer, { score: of, providers }) };
 }
 
 describe('the plan drawer', () => {
@@ -67,7 +68,7 @@ describe('the plan drawer', () => {
   });
 
   it('drafts the sections that are wanted, shows how far it is, and can be cancelled', () => {
-    const { view, drafting } = plan();
+    const { view, drafting, runs } = plan();
     view.act(() => fireEvent.click(view.by.getByRole('checkbox', { name: 'Draft Verse' })));
     view.click('button', 'Draft the song');
     expect([...(drafting.draftSong.mock.calls[0] as [Set<string>])[0]]).toEqual(['section-2']);
@@ -76,6 +77,6 @@ describe('the plan drawer', () => {
     view.fixture.detectChanges();
     expect(view.by.getByRole('progressbar', { name: 'Drafting the song' }).getAttribute('aria-valuenow')).toBe('40');
     view.click('button', 'Cancel');
-    expect(drafting.cancel).toHaveBeenCalled();
+    expect(runs.cancel).toHaveBeenCalled();
   });
 });

@@ -8,6 +8,7 @@ import { ENDING_NAMES } from '@fendro/core/compose/ending-names';
 import { USE_WORDS } from '@fendro/core/song/plan';
 import { tellProfile } from '@fendro/core/song/profile';
 import { MOTIF_USES, type MotifId, type Note, type Section, type SongMotif } from '@fendro/core/song/schema';
+import { DraftRuns } from '../../desks/draft-runs';
 import { Drafting } from '../../desks/drafting';
 import { PlanDesk } from '../../desks/plan-desk';
 import { ChoiceField, type Choice } from '../../ui/fields/choice-field';
@@ -39,6 +40,7 @@ const STEP = 1.7;
 export class PlanDrawer {
   protected readonly desk = inject(PlanDesk);
   protected readonly drafting = inject(Drafting);
+  protected readonly runs = inject(DraftRuns);
   protected readonly uses = MOTIF_USES.map((value): Choice<(typeof MOTIF_USES)[number]> => ({
     value,
     text: USE_WORDS[value],

@@ -1,10 +1,10 @@
-import { ChangeDetectionStrategy, Component, computed, effect, input, output } from '@angular/core';
+import { booleanAttribute, ChangeDetectionStrategy, Component, computed, effect, input, output } from '@angular/core';
 import { FormControl, ReactiveFormsModule } from '@angular/forms';
 import { MatError, MatFormField } from '@angular/material/form-field';
 import { MatInput } from '@angular/material/input';
 import { named } from './named';
 
-/** A name that is typed where it stands; an empty one is no name, and leaves the old one. */
+/** A name that is typed where it stands; an empty one is no name, and leaves the old one where there must be one. */
 @Component({
   selector: 'fd-text-field',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -31,12 +31,14 @@ export class TextField {
   readonly value = input.required<string>();
   /** Characters. */
   readonly most = input(60);
+  readonly mayBeEmpty = input(false, { transform: booleanAttribute });
   readonly changed = output<string>();
   protected readonly control = new FormControl('', { nonNullable: true, validators: named });
   protected readonly told = computed(() => `A name needs a letter; it stays “${this.value()}”.`);
 
   constructor() {
     effect(() => {
+      this.control.setValidators(this.mayBeEmpty() ? null : named);
       this.control.reset(this.value());
     });
   }

@@ -121,9 +121,7 @@ export class FillsPanel {
     });
     this.current.set(id);
     this.tried = take;
-    this.store.dispatch(
-      TakeActions.madeAndHeard({ takes: [take], take: take.id, section: section.id, line: part.id, at: Date.now() }),
-    );
+    this.store.dispatch(TakeActions.madeAndHeard({ takes: [take], take: take.id, section: section.id, line: part.id }));
     const from = (view?.start ?? 0) + Math.max(0, this.end() - (RUN_UP + Math.ceil(this.bars())) * this.bar());
     this.playback.playIfStopped(from);
   }

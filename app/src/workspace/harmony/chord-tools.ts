@@ -41,7 +41,7 @@ import { CHORD_GRIDS, SessionActions, type ChordGrid, sessionFeature } from '../
       <button matButton="outlined" class="small" fdRuns="chord.reverse">Reverse</button>
       <button matButton="outlined" class="small" fdRuns="chord.split">Split</button>
       <button matButton="outlined" class="small" fdRuns="chord.join">Join</button>
-      <button matButton="outlined" class="small" fdRuns="chord.hold">Hold</button>
+      <button matButton="outlined" class="small" fdRuns="bars.hold">Hold</button>
     </div>
   `,
   styles: `

@@ -8,11 +8,13 @@ import { Store } from '@ngrx/store';
 import {
   CADENCES,
   COLOURINGS,
+  HARMONY,
   type HarmonyBrief,
   type HarmonyForm,
   type Section,
   type PartId,
 } from '@fendro/core/song/schema';
+import { heldBars, holdsOf } from '@fendro/core/song/holds';
 import { soundingId } from '@fendro/core/song/resolve';
 import { harmonyBriefFor } from '@fendro/core/song/briefs';
 import { styleIn } from '@fendro/core/styles/styles';
@@ -129,7 +131,7 @@ function endChord({ value }: AbstractControl<string>): ValidationErrors | null {
           [value]="brief().under"
           (chosen)="change({ under: $event }, 'under')"
       /></label>
-      @if (section().heldBars.length > 0) {
+      @if (heldCount() > 0) {
         <span class="quiet">{{ heldText() }} held</span>
       }
     </div>
@@ -231,10 +233,8 @@ export class HarmonyBriefControl {
       .filter((part) => part.role === 'melody' && soundingId(this.section(), part.id, this.heard()) !== null)
       .map(({ id, name }) => ({ value: id, text: name })),
   ]);
-  protected readonly heldText = computed(() => {
-    const bars = this.section().heldBars;
-    return `${bars.length} ${bars.length === 1 ? 'bar' : 'bars'}`;
-  });
+  protected readonly heldCount = computed(() => heldBars(holdsOf(this.section(), HARMONY)).size);
+  protected readonly heldText = computed(() => (this.heldCount() === 1 ? '1 bar' : `${this.heldCount()} bars`));
 
   protected step({ id, by }: { id: string; by: 1 | -1 }): void {
     const brief = this.brief();

@@ -1,0 +1,93 @@
+import { computed, inject, Injectable } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { changeHolds } from '@fendro/core/song/edit';
+import { freed, held, holdsOf, isHeld, withHolds, type Grip } from '@fendro/core/song/holds';
+import { soundingId } from '@fendro/core/song/resolve';
+import {
+  ASPECTS,
+  HARMONY,
+  type Aspect,
+  type Hold,
+  type LineId,
+  type Section,
+  type TakeId,
+} from '@fendro/core/song/schema';
+import { range } from '@fendro/core/theory/units';
+import { News } from '../store/news';
+import { selectHeard, selectLine, selectOwnScore, selectSection } from '../store/selectors';
+import { ScoreActions } from '../store/song.actions';
+import { inWordsOf, sayBars } from '../ui/say-bars';
+import { DraftRuns } from './draft-runs';
+import { SheetDesk } from './sheet-desk';
+
+/** Holding what is good, so that no draft changes it: of the line in focus, over the bars that are selected. */
+@Injectable({ providedIn: 'root' })
+export class HoldDesk {
+  private readonly store = inject(Store);
+  private readonly sheet = inject(SheetDesk);
+  private readonly runs = inject(DraftRuns);
+  private readonly news = inject(News);
+  private readonly score = this.store.selectSignal(selectOwnScore);
+  private readonly heard = this.store.selectSignal(selectHeard);
+  private readonly section = this.store.selectSignal(selectSection);
+  private readonly line = this.store.selectSignal(selectLine);
+  /** What is held of the line in focus. */
+  readonly holds = computed((): readonly Hold[] => {
+    const section = this.section();
+    return section ? holdsOf(section, this.line()) : [];
+  });
+  /** What would be held now: the take that sounds and the bars; null where nothing sounds. */
+  private readonly target = computed(
+    (): { readonly section: Section; readonly line: LineId; readonly take: TakeId; readonly grip: Grip } | null => {
+      const [section, line, bars] = [this.section(), this.line(), this.sheet.bars()];
+      const take = section ? soundingId(section, line, this.heard()) : null;
+      if (!section || take === null) return null;
+      const last = Math.min(bars.to, section.bars);
+      return {
+        section,
+        line,
+        take,
+        grip: { bars: range(Math.max(0, last - bars.from)).map((bar) => bar + bars.from), notes: [] },
+      };
+    },
+  );
+  readonly canHold = computed(() => (this.target()?.grip.bars.length ?? 0) > 0);
+
+  /** Whether all of these aspects are held in all the bars. */
+  isHeld(aspects: readonly Aspect[] = ASPECTS): boolean {
+    const target = this.target();
+    return target !== null && isHeld(target.section, target.line, target.take, target.grip, aspects);
+  }
+
+  /** Holds the bars in these aspects; where they are held, frees them. */
+  toggle(aspects: readonly Aspect[] = ASPECTS): void {
+    const target = this.target();
+    if (!target) return;
+    const { section, line, take, grip } = target;
+    const frees = this.isHeld(aspects);
+    const name = frees ? 'free bars' : 'hold bars';
+    this.change(name, section, (now) => (frees ? freed : held)(now, line, take, grip, aspects));
+    const bars = sayBars(this.sheet.bars());
+    const what =
+      aspects.length === ASPECTS.length
+        ? ''
+        : `: ${aspects.map((one) => inWordsOf(one, line === HARMONY)).join(' and ')}`;
+    this.news.say(`${bars} of ${this.runs.nameOf(line)} ${frees ? 'freed' : 'held'}${what}`);
+  }
+
+  /** Frees all that is held of the line in focus. */
+  freeAll(): void {
+    const [section, line] = [this.section(), this.line()];
+    if (!section || this.holds().length === 0) return;
+    this.change('free all that is held', section, (now) => withHolds(now, line, []));
+    this.news.say(`Nothing of ${this.runs.nameOf(line)} is held any more`);
+  }
+
+  private change(name: string, section: Section, change: (section: Section) => Section): void {
+    const score = this.score();
+    if (score)
+      this.store.dispatch(
+        ScoreActions.revised({ name, score: changeHolds(score, section.id, change), takes: [], released: [] }),
+      );
+  }
+}

@@ -1,0 +1,139 @@
+import { computed, inject, Injectable, signal } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { nameOf, verdictOf } from '@fendro/core/song/edit';
+import { bandAt, lineOf } from '@fendro/core/song/logbook';
+import { own } from '@fendro/core/song/look-up';
+import { sectionOf } from '@fendro/core/song/resolve';
+import { HARMONY, type LineId, type Part, type SectionId, type Take, type TakeId } from '@fendro/core/song/schema';
+import { takeNumbers } from '@fendro/core/song/take-numbers';
+import { Playback } from '../sound/playback';
+import { News } from '../store/news';
+import { selectScore, selectSong, selectView } from '../store/selectors';
+import { SessionActions } from '../store/session';
+import { TakeActions } from '../store/song.actions';
+import { madeOf } from '../ui/take-words';
+import { sayMoment } from '../ui/say-moment';
+
+/** One line of the logbook, as it is read. */
+export interface LogEntry {
+  /** Its place in the logbook, counted from the first that was heard. */
+  readonly place: number;
+  readonly take: Take;
+  readonly section: SectionId;
+  readonly line: LineId;
+  /** Null for the chords, and for a part that is gone. */
+  readonly part: Part | null;
+  /** When, where, who and what, in words. */
+  readonly when: string;
+  readonly where: string;
+  readonly who: string;
+  readonly what: string;
+  /** False where its section or part is gone, so that it has no place to sound in. */
+  readonly canSound: boolean;
+}
+
+/** All that was heard, the newest first: looked through by words, heard again, and brought back with its company. */
+@Injectable({ providedIn: 'root' })
+export class LogbookDesk {
+  private readonly store = inject(Store);
+  private readonly playback = inject(Playback);
+  private readonly news = inject(News);
+  private readonly song = this.store.selectSignal(selectSong);
+  private readonly score = this.store.selectSignal(selectScore);
+  private readonly view = this.store.selectSignal(selectView);
+  /** Words that a line must have, all of them. */
+  readonly query = signal('');
+
+  /** What the takes of every line are called by. */
+  private readonly numbers = computed((): ReadonlyMap<TakeId, number> => {
+    const lines = new Map<string, Take[]>();
+    for (const take of Object.values(this.song().takes)) {
+      const name = `${take.section} ${lineOf(take)}`;
+      const line = lines.get(name) ?? [];
+      line.push(take);
+      lines.set(name, line);
+    }
+    return new Map([...lines.values()].flatMap((line) => [...takeNumbers(line)]));
+  });
+
+  private readonly entries = computed((): readonly LogEntry[] => {
+    const { heard, takes } = this.song();
+    const score = this.score();
+    if (!score) return [];
+    const parts = new Map(score.parts.map((part) => [part.id, part]));
+    const name = (id: TakeId): string => {
+      const number = this.numbers().get(id);
+      return nameOf(score, id) ?? (number === undefined ? 'an earlier take' : `take ${number}`);
+    };
+    return heard
+      .flatMap(({ take: id, section, at }, place): LogEntry[] => {
+        const take = own(takes, id);
+        if (!take) return [];
+        const line = lineOf(take);
+        const part = parts.get(line) ?? null;
+        const there = sectionOf(score, section);
+        const verdict = verdictOf(score, id);
+        const made = madeOf(take, name) || take.origin.how;
+        const what = [`${name(id)}: ${made}`, ...(verdict ? [verdict] : [])].join(', ');
+        return [
+          {
+            place,
+            take,
+            section,
+            line,
+            part,
+            when: at === 0 ? '' : sayMoment(at),
+            where: there?.name ?? 'a section that is gone',
+            who: line === HARMONY ? 'Chords' : (part?.name ?? 'a part that is gone'),
+            what,
+            canSound: there !== undefined && (line === HARMONY || part !== null),
+          },
+        ];
+      })
+      .reverse();
+  });
+
+  readonly found = computed((): readonly LogEntry[] => {
+    const words = this.query().toLowerCase().split(/\s+/).filter(Boolean);
+    if (words.length === 0) return this.entries();
+    return this.entries().filter(({ when, where, who, what }) => {
+      const text = `${when} ${where} ${who} ${what}`.toLowerCase();
+      return words.every((word) => text.includes(word));
+    });
+  });
+  readonly count = computed(() => this.entries().length);
+
+  /** Hears a take of the logbook in its section; all else stays as it is. */
+  hear({ take, section, line, canSound }: LogEntry): void {
+    if (!canSound) return;
+    this.show(section, line);
+    this.store.dispatch(TakeActions.heard({ take: take.id, section, line }));
+    this.playback.playIfStopped();
+  }
+
+  /** Hears the whole band of a section as it sounded at a moment. */
+  restore({ place, section, line, canSound }: LogEntry): void {
+    const score = this.score();
+    const { heard, takes } = this.song();
+    if (!score || !canSound) return;
+    const lines = new Set<LineId>([HARMONY, ...score.parts.map(({ id }) => id)]);
+    const band = Object.fromEntries(
+      Object.entries(bandAt(heard, takes, place)).flatMap(([of, id]) =>
+        id !== null && lines.has(of) && own(takes, id) ? [[of, id]] : [],
+      ),
+    );
+    this.show(section, line);
+    this.store.dispatch(TakeActions.bandHeard({ section, band }));
+    this.news.say(`The band sounds as it did then: ${Object.keys(band).length} lines`);
+    this.playback.playIfStopped();
+  }
+
+  /** Turns to a section and a line of it. */
+  private show(section: SectionId, line: LineId): void {
+    if (this.view()?.section.id !== section) {
+      const place = this.score()?.order.find((occurrence) => occurrence.section === section);
+      if (place) this.store.dispatch(SessionActions.occurrenceViewed({ occurrence: place.id }));
+    }
+    this.store.dispatch(SessionActions.lineFocused({ line }));
+  }
+}

@@ -1,0 +1,53 @@
+import { heldBars } from '@fendro/core/song/holds';
+import { ASPECTS, type Asking, type Aspect, type Take, type TakeId } from '@fendro/core/song/schema';
+import { range } from '@fendro/core/theory/units';
+import { inWordsOf, listBars } from './say-bars';
+
+/** What a redraft drew anew, from what it held of the take that it came from. */
+function redrafted({ holds = [], bars }: Asking, chords: boolean, name: (take: TakeId) => string): string {
+  const held = heldBars(holds);
+  const wanted: readonly Aspect[] = chords ? ASPECTS.filter((aspect) => aspect !== 'dynamics') : ASPECTS;
+  const freeIn = (bar: number): Aspect[] => wanted.filter((aspect) => !held.get(bar)?.aspects.has(aspect));
+  const free = range(bars).filter((bar) => freeIn(bar).length > 0);
+  const aspects = [...new Set(free.map((bar) => freeIn(bar).join()))];
+  // The take of which most bars stay is the one that it was made of.
+  const counts = new Map<TakeId, number>();
+  for (const { take } of held.values()) counts.set(take, (counts.get(take) ?? 0) + 1);
+  const of = [...counts].sort(([, a], [, b]) => b - a)[0]?.[0] ?? holds[0]?.take;
+  if (of === undefined) return '';
+  const where = free.length < bars ? listBars(free) : '';
+  const all = aspects.length === 1 && aspects[0] === wanted.join();
+  const [only] = aspects.length === 1 ? free.slice(0, 1).map(freeIn) : [];
+  if (held.size === 0) return `around held notes of ${name(of)}`;
+  if (!only || all) return `${name(of)}, ${where} anew`;
+  const what = only.map((aspect) => inWordsOf(aspect, chords)).join(' and ');
+  return `${name(of)}, ${what}${where === '' ? '' : ` of ${where}`} anew`;
+}
+
+/**
+ * What a take was made of, in a few words; empty where it was simply drafted.
+ *
+ * @param name  of a take, as the list has it
+ */
+export function madeOf({ of, origin }: Take, name: (take: TakeId) => string): string {
+  const { how, asking, parents, from } = origin;
+  const kin = how === 'drafted' ? asking?.kin : undefined;
+  if (kin) {
+    const [first, second] = kin.takes.map(name) as [string, string];
+    switch (kin.by) {
+      case 'variation':
+        return `${first}, varied by ${kin.share} %`;
+      case 'rhythm and pitches':
+        return of === 'part'
+          ? `rhythm of ${first}, pitches of ${second}`
+          : `chords of ${second}, changing as in ${first}`;
+      case 'bars in turn':
+        return `${first} and ${second} in turn`;
+      case 'halfway':
+        return `halfway from ${first} to ${second}`;
+    }
+  }
+  if (how === 'drafted' && asking?.holds) return redrafted(asking, of === 'harmony', name);
+  if (how === 'edited' && parents[0] !== undefined) return `${name(parents[0])}, edited`;
+  return how === 'drafted' || how === 'fitted' ? '' : (from ?? how);
+}
