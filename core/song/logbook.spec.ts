@@ -75,6 +75,6 @@ describe('the logbook', () => {
     const chooses = { score: { sections: [withChoices(section, [[melody, two]])] }, heard: {} };
     expect(newlyHeard(hears, chooses)).toEqual([]);
     expect(newlyHeard({ score: { sections: [] }, heard: {} }, chooses).map(({ take }) => take)).toContain(two);
-    expect(bandOf(section, { [section.id]: { nobody: 'x' } }).nobody).toBe('x');
+    expect(Object.values(bandOf(section, { [section.id]: { nobody: 'x' } }))).toContain('x');
   });
 });

@@ -23,7 +23,7 @@ describe('the keys of the workspace', () => {
   let keys: Keys;
   const playback = silentPlayback();
   const router = { url: '/', navigateByUrl: jest.fn() };
-  const dialogs = { openKeys: jest.fn(), openSearch: jest.fn() };
+  const dialogs = { openKeys: jest.fn(), openSearch: jest.fn(), isOpening: false };
   const saving = { now: jest.fn(() => Promise.resolve()) };
   const read = <T>(selector: (state: object) => T): T => store.selectSignal(selector)();
   const part = () => read(selectOwnScore)!.parts[0]!;
@@ -53,6 +53,13 @@ describe('the keys of the workspace', () => {
     keys = TestBed.inject(Keys);
     store.dispatch(SongActions.opened({ song: storedSong(musicOf(score, takes)) }));
     store.dispatch(SessionActions.lineFocused({ line: melody!.id }));
+  });
+
+  it('are nobody’s while a sheet that they are meant for is on its way', () => {
+    dialogs.isOpening = true;
+    expect(press('o')).toBe(false);
+    dialogs.isOpening = false;
+    expect(press('o')).toBe(true);
   });
 
   it('play, loop and click', () => {

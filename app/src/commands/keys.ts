@@ -2,6 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import { Router } from '@angular/router';
 import type { Command, Region } from './command';
 import { Commands } from './commands';
+import { Dialogs } from './dialogs';
 import { chordOf } from './key-chord';
 import { Regions } from './regions';
 
@@ -36,12 +37,14 @@ export class Keys {
   private readonly commands = inject(Commands);
   private readonly regions = inject(Regions);
   private readonly router = inject(Router);
+  private readonly dialogs = inject(Dialogs);
   /** What lasts until its key is let go. */
   private held: { readonly key: string; readonly command: Command } | null = null;
 
   down(event: KeyboardEvent): void {
     // What lies over the page has keys of its own.
     if (event.defaultPrevented || event.isComposing || document.querySelector('.cdk-overlay-backdrop')) return;
+    if (this.dialogs.isOpening) return;
     const chord = chordOf(event);
     if (chord === null || ownsKey(event.target, chord)) return;
     const plain = !event.ctrlKey && !event.metaKey && !event.altKey;

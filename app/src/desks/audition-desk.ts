@@ -13,6 +13,7 @@ import {
   selectSection,
   selectSounding,
 } from '../store/selectors';
+import { sessionFeature } from '../store/session';
 import { TakeActions } from '../store/song.actions';
 import { madeOf } from '../ui/take-words';
 import { HarmonyDesk } from './harmony-desk';
@@ -28,6 +29,8 @@ export class AuditionDesk {
   private readonly line = this.store.selectSignal(selectLine);
   private readonly all = this.store.selectSignal(selectLineTakes);
   readonly sounding = this.store.selectSignal(selectSounding);
+  /** True while takes come in by themselves. */
+  private readonly running = this.store.selectSignal(sessionFeature.selectRunning);
   readonly chosen = computed(() => {
     const section = this.section();
     return section ? chosenId(section, this.line()) : null;
@@ -102,7 +105,7 @@ export class AuditionDesk {
     if (section && take && this.rivalHeard()) this.desk.choose(section.id, this.line(), take);
   }
 
-  /** Gives the verdict and moves on; the same verdict again takes it back. */
+  /** Gives the verdict and moves on, where nothing else does; the same verdict again takes it back. */
   judge(verdict: Verdict): void {
     const take = this.sounding();
     if (!take) return;
@@ -111,7 +114,7 @@ export class AuditionDesk {
     const next = takes[at + 1] ?? takes[at - 1];
     const same = this.verdictOf(take) === verdict;
     this.store.dispatch(TakeActions.judged({ take, verdict: same ? null : verdict }));
-    if (!same && next && next.id !== take) this.hear(next.id);
+    if (!same && next && next.id !== take && !this.running()) this.hear(next.id);
   }
 
   /** Lets the chosen take sound until `compareEnded`. */

@@ -37,8 +37,8 @@ export interface Job {
   readonly count: number;
   /** Told of every take as it comes; the first is number 0. */
   readonly take: (take: Take, number: number) => void;
-  /** What is said where fewer takes were found than asked for. */
-  readonly usedUp: (found: number) => string;
+  /** What is said where fewer takes were found than asked for; null where nothing has to be. */
+  readonly usedUp: (found: number) => string | null;
 }
 
 /** Where a line is drafted, and one of several after each other. */
@@ -168,7 +168,8 @@ export class DraftRuns {
         },
         refused: refuse,
         usedUp: (found) => {
-          refuse({ reason: usedUp(found) });
+          const reason = usedUp(found);
+          if (reason !== null) refuse({ reason });
         },
       },
     );

@@ -18,15 +18,22 @@ export class PageDialogs extends Dialogs {
     void this.load();
   }
 
+  private opening(): ReturnType<typeof this.load> {
+    this.isOpening = true;
+    return this.load().finally(() => {
+      this.isOpening = false;
+    });
+  }
+
   async openKeys(): Promise<void> {
-    const [{ MatDialog, MatDialogConfig }, { KeySheet }] = await this.load();
+    const [{ MatDialog, MatDialogConfig }, { KeySheet }] = await this.opening();
     const config = new MatDialogConfig();
     Object.assign(config, { ...WIDE, ariaLabelledBy: 'keys-title' });
     this.injector.get(MatDialog).open(KeySheet, config);
   }
 
   async openSearch(): Promise<void> {
-    const [{ MatDialog, MatDialogConfig }, , { CommandSearch }] = await this.load();
+    const [{ MatDialog, MatDialogConfig }, , { CommandSearch }] = await this.opening();
     const config = new MatDialogConfig();
     Object.assign(config, { ...WIDE, width: '34rem', position: { top: '12vh' }, ariaLabel: 'Find a command' });
     this.injector.get(MatDialog).open(CommandSearch, config);

@@ -43,6 +43,7 @@ export class Passes {
   private readonly looping = this.store.selectSignal(sessionFeature.selectLooping);
   private readonly metronome = this.store.selectSignal(sessionFeature.selectMetronome);
   private readonly switchAt = this.store.selectSignal(sessionFeature.selectSwitchAt);
+  private readonly running = this.store.selectSignal(sessionFeature.selectRunning);
   private loop: Span | null = null;
   /** Where the song was begun: nothing of what stands before is played. */
   private begun: Ticks = 0;
@@ -77,7 +78,9 @@ export class Passes {
   /** Where another take may come in, besides the start of a pass. */
   moments(): readonly Ticks[] {
     const course = this.course();
-    return { top: () => [], beat: () => beatLines(course), bar: () => barLines(course) }[this.switchAt()]();
+    // Takes that come in by themselves come in on the bar line that they are sent for.
+    const at = this.running() ? 'bar' : this.switchAt();
+    return { top: () => [], beat: () => beatLines(course), bar: () => barLines(course) }[at]();
   }
 
   /** A pass as long as may be queued at once. */

@@ -55,6 +55,8 @@ export interface SessionState {
   readonly looping: boolean;
   readonly metronome: boolean;
   readonly switchAt: SwitchAt;
+  /** True while takes come in by themselves. */
+  readonly running: boolean;
   /** Pictures of lines say what each note does. */
   readonly rolesShown: boolean;
   /** Parts heard alone. */
@@ -83,6 +85,7 @@ export const FRESH: SessionState = {
   looping: true,
   metronome: false,
   switchAt: 'bar',
+  running: false,
   rolesShown: false,
   alone: [],
   drawer: null,
@@ -104,6 +107,7 @@ export const SessionActions = createActionGroup({
     'Loop toggled': emptyProps(),
     'Metronome toggled': emptyProps(),
     'Switch moment set': props<{ switchAt: SwitchAt }>(),
+    'Run set': props<{ running: boolean }>(),
     'Alone toggled': props<{ part: PartId }>(),
     'Drawer toggled': props<{ drawer: Drawer }>(),
     'Chord tab opened': props<{ tab: ChordTab }>(),
@@ -153,6 +157,7 @@ export const sessionReducer = createReducer(
   on(SessionActions.loopToggled, (state): SessionState => ({ ...state, looping: !state.looping })),
   on(SessionActions.metronomeToggled, (state): SessionState => ({ ...state, metronome: !state.metronome })),
   on(SessionActions.switchMomentSet, (state, { switchAt }): SessionState => ({ ...state, switchAt })),
+  on(SessionActions.runSet, (state, { running }): SessionState => ({ ...state, running })),
   on(SessionActions.aloneToggled, (state, { part }): SessionState => ({
     ...state,
     alone: state.alone.includes(part) ? state.alone.filter((other) => other !== part) : [...state.alone, part],

@@ -6,15 +6,17 @@ import { nameOf } from '@fendro/core/song/edit';
 import { groundOf, keyOf } from '@fendro/core/song/ground';
 import { heldRuns } from '@fendro/core/song/holds';
 import { isDrumRole, isLine } from '@fendro/core/song/roles';
-import type { ChordSpan, Note, Take } from '@fendro/core/song/schema';
+import { HARMONY, type ChordSpan, type Note, type Take } from '@fendro/core/song/schema';
 import { noteRoles, type NoteRole } from '@fendro/core/study/note-roles';
 import { AuditionDesk } from '../desks/audition-desk';
 import { DragOut } from '../desks/drag-out';
 import { HoldDesk } from '../desks/hold-desk';
+import { RunThrough } from '../desks/run-through';
 import { selectBar, selectChords, selectGround, selectMusic, selectPart, selectSection } from '../store/selectors';
 import { sessionFeature } from '../store/session';
 import { ChordSymbol } from '../ui/chord-symbol';
 import { HeldHatch } from '../ui/held-hatch';
+import { FillingLine } from '../ui/filling-line';
 import { NotePicture, shapeOf } from '../ui/note-picture';
 import { sayTake } from '../ui/spoken';
 
@@ -29,7 +31,7 @@ const NO_ROLES: readonly NoteRole[] = [];
 @Component({
   selector: 'fd-take-row',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NotePicture, HeldHatch, ChordSymbol, MatIcon],
+  imports: [NotePicture, FillingLine, HeldHatch, ChordSymbol, MatIcon],
   templateUrl: './take-row.html',
   styleUrl: './take-row.scss',
   host: {
@@ -53,6 +55,7 @@ export class TakeRow {
   /** How many takes there are. */
   readonly count = input.required<number>();
   private readonly holds = inject(HoldDesk);
+  private readonly run = inject(RunThrough);
   protected readonly out = inject(DragOut);
   protected readonly music = this.store.selectSignal(selectMusic);
   private readonly section = this.store.selectSignal(selectSection);
@@ -63,6 +66,10 @@ export class TakeRow {
   protected readonly bar = this.store.selectSignal(selectBar);
   protected readonly number = computed(() => this.audition.numberOf(this.take().id));
   protected readonly verdict = computed(() => this.audition.verdictOf(this.take().id));
+  /** How long it goes on sounding in a run-through, where it is the one that sounds. */
+  protected readonly until = computed(() =>
+    this.heard() && this.run.lines().includes(this.part()?.id ?? HARMONY) ? this.run.step() : null,
+  );
   protected readonly heard = computed(() => this.take().id === this.audition.sounding());
   protected readonly chosen = computed(() => this.take().id === this.audition.chosen());
   private readonly drums = computed(() => isDrumRole(this.part()?.role ?? 'melody'));

@@ -6,6 +6,8 @@ import { Store } from '@ngrx/store';
 import { RunsCommand } from '../commands/runs-command';
 import { DraftRuns } from '../desks/draft-runs';
 import { Drafting } from '../desks/drafting';
+import { RunThrough } from '../desks/run-through';
+import { RUN_STEPS, sayStep } from '@fendro/core/sounding/run-steps';
 import { selectPart, selectScore } from '../store/selectors';
 import { SessionActions, sessionFeature, type SwitchAt } from '../store/session';
 import { ScoreActions } from '../store/song.actions';
@@ -20,7 +22,17 @@ import { TakeList } from './take-list';
   imports: [ChoiceField, MatButton, MatIcon, MatProgressBar, RunsCommand, TakeList],
   template: `
     <div class="draft">
-      @if (runs.busy()) {
+      @if (run.running()) {
+        <button matButton="outlined" fdRuns="take.run"><mat-icon svgIcon="stop" />Run-through</button>
+        <fd-choice-field
+          class="plain"
+          label="How long each take sounds"
+          [choices]="steps"
+          [value]="stepAt()"
+          (chosen)="setStep($event)"
+        />
+        <button matButton class="small" fdRuns="take.run-band">the band</button>
+      } @else if (runs.busy()) {
         <button matButton="outlined" fdRuns="take.cancel"><mat-icon svgIcon="close" />Cancel</button>
         @defer (on immediate) {
           <mat-progress-bar [value]="100 * runs.share()" [attr.aria-label]="'Drafting ' + runs.now()" />
@@ -28,6 +40,7 @@ import { TakeList } from './take-list';
         <span class="quiet">{{ runs.now() }}</span>
       } @else {
         <button matButton="filled" fdRuns="take.draft">Draft takes</button>
+        <button matButton="outlined" fdRuns="take.run">Run through</button>
         <fd-choice-field
           class="plain moment"
           label="When a take that is tried comes in"
@@ -83,6 +96,12 @@ export class TakesPanel {
   private readonly store = inject(Store);
   private readonly drafting = inject(Drafting);
   protected readonly runs = inject(DraftRuns);
+  protected readonly run = inject(RunThrough);
+  protected readonly steps: readonly Choice<number>[] = RUN_STEPS.map((step, value) => ({
+    value,
+    text: `every ${sayStep(step)}`,
+  }));
+  protected readonly stepAt = computed(() => RUN_STEPS.indexOf(this.run.every()));
   private readonly part = this.store.selectSignal(selectPart);
   private readonly score = this.store.selectSignal(selectScore);
   protected readonly switchAt = this.store.selectSignal(sessionFeature.selectSwitchAt);
@@ -104,6 +123,11 @@ export class TakesPanel {
       ? null
       : `Draft from ${name(nearest.low)} to ${name(nearest.high)}`;
   });
+
+  protected setStep(at: number): void {
+    const step = RUN_STEPS[at];
+    if (step) this.run.setEvery(step);
+  }
 
   protected setMoment(switchAt: SwitchAt): void {
     this.store.dispatch(SessionActions.switchMomentSet({ switchAt }));

@@ -6,6 +6,7 @@ import { AuditionDesk } from '../../desks/audition-desk';
 import { BarsDesk } from '../../desks/bars-desk';
 import { BandDesk } from '../../desks/band-desk';
 import { DraftRuns } from '../../desks/draft-runs';
+import { RunThrough } from '../../desks/run-through';
 import { SheetDesk } from '../../desks/sheet-desk';
 import { SoloDesk } from '../../desks/solo-desk';
 import { SessionActions, sessionFeature } from '../../store/session';
@@ -15,16 +16,17 @@ import { grouped, type Command } from '../command';
 export function sheetCommands(): readonly Command[] {
   const [store, sheet, band] = [inject(Store), inject(SheetDesk), inject(BandDesk)];
   const [audition, solos, runs] = [inject(AuditionDesk), inject(SoloDesk), inject(DraftRuns)];
-  const bars = inject(BarsDesk);
+  const [bars, run] = [inject(BarsDesk), inject(RunThrough)];
   const pendingGround = store.selectSignal(sessionFeature.selectPendingGround);
   const hasPart = (): boolean => band.part() !== null;
   const toPart = (act: (part: Part) => void) => () => {
     const part = band.part();
     if (part) act(part);
   };
-  /** Back one step: out of a change of key that is tried, a heard take, a selection. */
+  /** Back one step: out of a run-through, a change of key that is tried, a heard take, a selection. */
   const back = (): void => {
-    if (pendingGround()) store.dispatch(SessionActions.groundTried({ pending: null }));
+    if (run.running()) run.stop();
+    else if (pendingGround()) store.dispatch(SessionActions.groundTried({ pending: null }));
     else if (!audition.back() && sheet.selected()) sheet.letSelectionGo();
   };
   return [
@@ -85,10 +87,10 @@ export function sheetCommands(): readonly Command[] {
       },
       {
         id: 'sheet.back',
-        words: 'Go back: to the chosen take, or out of the selection',
+        words: 'Go back: out of a run-through, to the chosen take, or out of the selection',
         keys: ['Escape'],
         region: 'workspace',
-        enabled: () => pendingGround() !== null || audition.rivalHeard() || sheet.selected() !== null,
+        enabled: () => run.running() || pendingGround() !== null || audition.rivalHeard() || sheet.selected() !== null,
         run: back,
       },
       {

@@ -5,6 +5,7 @@ import { DraftRuns } from '../../desks/draft-runs';
 import { Drafting } from '../../desks/drafting';
 import { HarmonyDesk } from '../../desks/harmony-desk';
 import { PlanDesk } from '../../desks/plan-desk';
+import { RunThrough } from '../../desks/run-through';
 import { SheetDesk } from '../../desks/sheet-desk';
 import { selectHeardChoices, selectSection } from '../../store/selectors';
 import { SessionActions, sessionFeature } from '../../store/session';
@@ -13,7 +14,7 @@ import { grouped, type Command } from '../command';
 export function takeCommands(): readonly Command[] {
   const [store, audition, drafting] = [inject(Store), inject(AuditionDesk), inject(Drafting)];
   const [harmony, sheet] = [inject(HarmonyDesk), inject(SheetDesk)];
-  const runs = inject(DraftRuns);
+  const [runs, run] = [inject(DraftRuns), inject(RunThrough)];
   const section = store.selectSignal(selectSection);
   const plan = inject(PlanDesk);
   const rolesShown = store.selectSignal(sessionFeature.selectRolesShown);
@@ -96,6 +97,7 @@ export function takeCommands(): readonly Command[] {
       enabled: sounds,
       run: () => {
         audition.judge('discarded');
+        if (run.running()) run.next();
       },
     },
     { id: 'take.draft', words: 'Draft more takes', keys: ['d'], enabled: () => !runs.busy(), run: draft },
@@ -109,6 +111,25 @@ export function takeCommands(): readonly Command[] {
       },
       release: () => {
         audition.compareEnded();
+      },
+    },
+    {
+      id: 'take.run',
+      words: 'Run through new takes, hands free',
+      now: () => (run.running() ? 'Stop the run-through' : 'Run through new takes, hands free'),
+      keys: ['u'],
+      pressed: run.running,
+      run: () => {
+        run.toggle();
+      },
+    },
+    {
+      id: 'take.run-band',
+      words: 'Run through the whole band, or the line in focus alone',
+      keys: [],
+      pressed: run.band,
+      run: () => {
+        run.setBand(!run.band());
       },
     },
     {
