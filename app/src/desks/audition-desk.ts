@@ -1,6 +1,7 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { nameOf, verdictOf } from '@fendro/core/song/edit';
+import { lineOf } from '@fendro/core/song/logbook';
 import { LIMITS, shortened } from '@fendro/core/song/limits';
 import { chosenId } from '@fendro/core/song/section';
 import type { Take, TakeId, Verdict } from '@fendro/core/song/schema';
@@ -11,6 +12,7 @@ import {
   selectLineTakes,
   selectScore,
   selectSection,
+  selectSong,
   selectSounding,
 } from '../store/selectors';
 import { sessionFeature } from '../store/session';
@@ -29,8 +31,7 @@ export class AuditionDesk {
   private readonly line = this.store.selectSignal(selectLine);
   private readonly all = this.store.selectSignal(selectLineTakes);
   readonly sounding = this.store.selectSignal(selectSounding);
-  /** True while takes come in by themselves. */
-  private readonly running = this.store.selectSignal(sessionFeature.selectRunning);
+  private readonly byItself = this.store.selectSignal(sessionFeature.selectRunning);
   readonly chosen = computed(() => {
     const section = this.section();
     return section ? chosenId(section, this.line()) : null;
@@ -44,9 +45,22 @@ export class AuditionDesk {
       ({ id }) => this.discardedShown() || this.verdictOf(id) !== 'discarded' || id === this.sounding(),
     ),
   );
+  private readonly song = this.store.selectSignal(selectSong);
+  /** The take that the heard one is compared and blended with: the chosen one, else the one that was heard before it. */
+  readonly partner = computed((): TakeId | null => {
+    const [section, sounding, chosen, { heard, takes }] = [this.section(), this.sounding(), this.chosen(), this.song()];
+    const own = sounding === null ? undefined : takes[sounding];
+    if (!section || !own) return null;
+    if (chosen !== null && chosen !== sounding) return chosen;
+    const isRival = (id: TakeId): boolean => {
+      const take = takes[id];
+      return take !== undefined && id !== sounding && lineOf(take) === lineOf(own);
+    };
+    return heard.findLast(({ take, section: of }) => of === section.id && isRival(take))?.take ?? null;
+  });
   /** True while a rival is heard in place of the chosen take. */
   readonly rivalHeard = computed(() => this.sounding() !== null && this.sounding() !== this.chosen());
-  /** What sounded before the chosen take was put in its place to compare them. */
+  /** What sounded before the other take was put in its place to compare them. */
   private rival: TakeId | null = null;
 
   private readonly numbers = this.store.selectSignal(selectLineNumbers);
@@ -114,13 +128,15 @@ export class AuditionDesk {
     const next = takes[at + 1] ?? takes[at - 1];
     const same = this.verdictOf(take) === verdict;
     this.store.dispatch(TakeActions.judged({ take, verdict: same ? null : verdict }));
-    if (!same && next && next.id !== take && !this.running()) this.hear(next.id);
+    if (!same && next && next.id !== take && this.byItself() === null) this.hear(next.id);
   }
 
-  /** Lets the chosen take sound until `compareEnded`. */
+  /** Lets the other take sound until `compareEnded`. */
   compare(): void {
-    const [section, now] = [this.section(), this.sounding()];
-    if (section && now && this.rivalHeard() && this.desk.backToChosen(section.id, this.line())) this.rival = now;
+    const [now, other] = [this.sounding(), this.partner()];
+    if (now === null || other === null) return;
+    this.rival = now;
+    this.hear(other);
   }
 
   compareEnded(): void {

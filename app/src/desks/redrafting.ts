@@ -14,6 +14,7 @@ import { Playback } from '../sound/playback';
 import { News } from '../store/news';
 import { selectBar, selectLine, selectMusic, selectSection, selectSong } from '../store/selectors';
 import { TakeActions } from '../store/song.actions';
+import { AuditionDesk } from './audition-desk';
 import { DraftRuns } from './draft-runs';
 import { SheetDesk } from './sheet-desk';
 
@@ -64,19 +65,9 @@ export class Redrafting {
     if (!music || !section || !take || !bars) return [];
     return echoesOf(fittedNotes(music, section, take), barsIn(bars, section), section.bars, this.bar());
   });
-  /** The take that the heard one is blended with: the chosen one, else the one that was heard before it. */
-  readonly partner = computed((): TakeId | null => {
-    const [section, sounding, { heard, takes }] = [this.section(), this.sounding(), this.song()];
-    if (!section || sounding === null) return null;
-    const chosen = chosenId(section, this.line());
-    if (chosen !== null && chosen !== sounding) return chosen;
-    const own = takes[sounding];
-    const isRival = (id: TakeId): boolean => {
-      const take = takes[id];
-      return take !== undefined && own !== undefined && id !== sounding && lineOf(take) === lineOf(own);
-    };
-    return heard.findLast(({ take, section: of }) => of === section.id && isRival(take))?.take ?? null;
-  });
+  private readonly audition = inject(AuditionDesk);
+  /** The take that the heard one is blended with. */
+  readonly partner = this.audition.partner;
   readonly canBlend = computed(() => this.ready() && this.partner() !== null);
 
   /** Drafts the selected bars of the line in focus again, in all aspects or some; the result is heard. */

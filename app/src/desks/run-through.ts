@@ -6,19 +6,17 @@ import { own } from '@fendro/core/song/look-up';
 import { sectionOf, soundingId, type Music } from '@fendro/core/song/resolve';
 import { inDraftingOrder } from '@fendro/core/song/roles';
 import type { LineId, SectionId, TakeId } from '@fendro/core/song/schema';
-import { RUN_STEPS, runWindow, sayStep, type RunStep, type RunWindow } from '@fendro/core/sounding/run-steps';
+import { RUN_STEPS, sayStep, type RunStep } from '@fendro/core/sounding/run-steps';
 import { Playback } from '../sound/playback';
-import type { Position } from '../sound/position-watch';
 import { News } from '../store/news';
 import { selectBar, selectLine, selectMusic, selectSection, selectSong } from '../store/selectors';
 import { SessionActions, sessionFeature } from '../store/session';
 import { TakeActions } from '../store/song.actions';
 import { DraftRuns } from './draft-runs';
+import { StepClock } from './step-clock';
 
 /** Takes of a line that are drafted at a time, and how few are left when more are. */
 const [BATCH, FEW] = [4, 2];
-/** How long before its time another take is sent to the sound, in ms: ahead of what is queued, after the last bar line. */
-const LEAD_MS = 450;
 
 /** A take that waits to be heard, and what it was asked for. */
 interface Ready {
@@ -39,7 +37,8 @@ export class RunThrough {
   private readonly line = this.store.selectSignal(selectLine);
   private readonly bar = this.store.selectSignal(selectBar);
   private readonly looping = this.store.selectSignal(sessionFeature.selectLooping);
-  readonly running = this.store.selectSignal(sessionFeature.selectRunning);
+  private readonly byItself = this.store.selectSignal(sessionFeature.selectRunning);
+  readonly running = computed(() => this.byItself() === 'run-through');
   readonly every = signal<RunStep>(RUN_STEPS[2] as RunStep);
   /** Whether every part gets another take, or the line in focus alone. */
   readonly band = signal(false);
@@ -50,10 +49,27 @@ export class RunThrough {
   /** The section that it goes on in, and its lines. */
   private place: { readonly section: SectionId; readonly lines: readonly LineId[] } | null = null;
   private ready = new Map<LineId, readonly Ready[]>();
-  private window: RunWindow | null = null;
-  private called = false;
-  private tick = 0;
-  private endWatch: (() => void) | null = null;
+  private readonly clock = new StepClock(
+    {
+      watch: (watcher) => this.playback.watch(watcher),
+      loop: () => this.playback.span(),
+      bar: this.bar,
+      every: () => this.every(),
+    },
+    {
+      begins: (lasts) => {
+        this.dropStale();
+        this.step.set({ since: performance.now(), lasts });
+        void this.draftAhead();
+      },
+      ends: () => {
+        this.next();
+      },
+      over: () => {
+        this.stop();
+      },
+    },
+  );
   /** The lines of which takes come in. */
   readonly lines = computed((): readonly LineId[] => (this.running() ? (this.place?.lines ?? []) : []));
 
@@ -80,31 +96,27 @@ export class RunThrough {
       .filter((line) => soundingId(section, line, music.heard) !== null);
     this.place = { section: section.id, lines: this.band() ? playing : [this.line()] };
     this.ready = new Map();
-    this.window = null;
     this.heard.set(0);
-    this.store.dispatch(SessionActions.runSet({ running: true }));
+    this.store.dispatch(SessionActions.runSet({ running: 'run-through' }));
     if (!this.looping()) this.store.dispatch(SessionActions.loopToggled());
     this.news.say(`Run-through: another take every ${sayStep(this.every())}`);
-    this.endWatch = this.playback.watch((position) => {
-      this.follow(position);
-    });
+    this.clock.start();
     this.playback.playIfStopped();
     void this.draftAhead();
   }
 
   stop(): void {
-    this.endWatch?.();
-    this.endWatch = null;
+    this.clock.stop();
     this.place = null;
     this.step.set(null);
     if (!this.running()) return;
-    this.store.dispatch(SessionActions.runSet({ running: false }));
+    this.store.dispatch(SessionActions.runSet({ running: null }));
     this.news.say(`Run-through stopped after ${this.heard()} takes`);
   }
 
   setEvery(every: RunStep): void {
     this.every.set(every);
-    this.window = null;
+    this.clock.again();
   }
 
   setBand(band: boolean): void {
@@ -112,40 +124,6 @@ export class RunThrough {
     if (!this.running()) return;
     this.stop();
     this.start();
-  }
-
-  /** Where the music is: near the end of a step another take is sent on its way. */
-  private follow(position: Position | null): void {
-    if (!position) {
-      if (this.window) this.stop();
-      return;
-    }
-    const loop = this.playback.span();
-    if (!loop || position.speed === 0) return;
-    const before = this.window;
-    const { tick, speed } = position;
-    // The loop went round, or the step is over.
-    if (!before || tick < this.tick || tick < before.from || tick >= before.to) {
-      const round = before && !this.called && !before.last ? before.round + 1 : 1;
-      this.window = runWindow(tick, loop, this.bar(), this.every(), round);
-      this.called = false;
-      this.dropStale();
-      this.show(this.window, position);
-      void this.draftAhead();
-    }
-    this.tick = tick;
-    const { to, last } = this.window as RunWindow;
-    if (!this.called && last && (to - tick) / speed <= LEAD_MS) {
-      this.called = true;
-      this.next();
-    }
-  }
-
-  private show({ to, last, round }: RunWindow, { tick, speed }: Position): void {
-    const loop = this.playback.span();
-    const every = this.every();
-    const more = last || !loop || !('loops' in every) ? 0 : (every.loops - round) * (loop.to - loop.from);
-    this.step.set({ since: performance.now(), lasts: (to - tick + more) / speed });
   }
 
   /** Another take comes in at the next bar line; what is not drafted yet comes a step later. */

@@ -79,7 +79,7 @@ export class Passes {
   moments(): readonly Ticks[] {
     const course = this.course();
     // Takes that come in by themselves come in on the bar line that they are sent for.
-    const at = this.running() ? 'bar' : this.switchAt();
+    const at = this.running() === null ? this.switchAt() : 'bar';
     return { top: () => [], beat: () => beatLines(course), bar: () => barLines(course) }[at]();
   }
 

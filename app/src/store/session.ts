@@ -26,6 +26,9 @@ export type ChordTab = (typeof CHORD_TABS)[number];
 export const CHORD_GRIDS = { beat: 0, eighth: 240, triplet: 160, sixteenth: 120 } as const;
 export type ChordGrid = keyof typeof CHORD_GRIDS;
 
+/** What goes on by itself: new takes one after the other, or two of them in turn. */
+export type ByItself = 'run-through' | 'turns';
+
 /** Drawers under the sheet; one is open at a time. */
 export type Drawer = 'plan' | 'logbook' | 'mix' | 'styles' | 'phrases';
 
@@ -55,8 +58,8 @@ export interface SessionState {
   readonly looping: boolean;
   readonly metronome: boolean;
   readonly switchAt: SwitchAt;
-  /** True while takes come in by themselves. */
-  readonly running: boolean;
+  /** What takes come in by while nobody asks for them. */
+  readonly running: ByItself | null;
   /** Pictures of lines say what each note does. */
   readonly rolesShown: boolean;
   /** Parts heard alone. */
@@ -85,7 +88,7 @@ export const FRESH: SessionState = {
   looping: true,
   metronome: false,
   switchAt: 'bar',
-  running: false,
+  running: null,
   rolesShown: false,
   alone: [],
   drawer: null,
@@ -107,7 +110,7 @@ export const SessionActions = createActionGroup({
     'Loop toggled': emptyProps(),
     'Metronome toggled': emptyProps(),
     'Switch moment set': props<{ switchAt: SwitchAt }>(),
-    'Run set': props<{ running: boolean }>(),
+    'Run set': props<{ running: ByItself | null }>(),
     'Alone toggled': props<{ part: PartId }>(),
     'Drawer toggled': props<{ drawer: Drawer }>(),
     'Chord tab opened': props<{ tab: ChordTab }>(),

@@ -63,6 +63,8 @@ export class NotePicture {
   readonly marks = input<readonly number[]>([]);
   /** What each note does against its chord, in the order of the notes: drawn as a sign over all but chord notes. */
   readonly roles = input<readonly NoteRole[]>([]);
+  /** Notes of another take, drawn hollow over these. */
+  readonly hollow = input<readonly Note[]>([]);
   /** Draws the notes faintly, as of a take that is only tried. */
   readonly tentative = input(false);
 
@@ -72,7 +74,7 @@ export class NotePicture {
 
   /** Lowest and highest pitch of the whole take, so that its systems share one scale. */
   private readonly range = computed(() => {
-    const pitches = this.notes().map(({ pitch }) => pitch);
+    const pitches = [...this.notes(), ...this.hollow()].map(({ pitch }) => pitch);
     const low = Math.min(...pitches, 127);
     const high = Math.max(...pitches, 0);
     const middle = pitches.length > 0 ? (low + high) / 2 : 60;
@@ -132,6 +134,16 @@ export class NotePicture {
       const right = Math.max(left + 2, x(note.start + note.duration) - 1);
       drawNote(pen, shape, left, row.y(note.pitch), right - left, row.height, note.velocity);
     }
+    pen.globalAlpha = 1;
+    pen.strokeStyle = token('--ink');
+    pen.lineWidth = 1;
+    for (const note of this.hollow()) {
+      if (note.start >= to || note.start + note.duration <= from) continue;
+      const left = x(note.start);
+      const width = Math.max(3, x(note.start + note.duration) - left - 1);
+      pen.strokeRect(left + 0.5, row.y(note.pitch) - row.height / 2 - 0.5, width, row.height + 1);
+    }
+    pen.strokeStyle = token(`--part-${this.colour()}`);
     if (this.roles().length > 0) this.drawRoles(pen, x, row.y, token('--ink'));
     if (this.marks().length > 0) this.drawMarks(pen, x, row.y, token('--alert'));
   }
@@ -178,7 +190,7 @@ export class NotePicture {
   private rowOf(height: number): { y: (pitch: number) => number; height: number } {
     const margin = 3;
     if (this.shape() === 'dot') {
-      const struck = [...new Set(this.notes().map(({ pitch }) => pitch))].sort((a, b) => b - a);
+      const struck = [...new Set([...this.notes(), ...this.hollow()].map(({ pitch }) => pitch))].sort((a, b) => b - a);
       const used = [
         ...DRUM_ROWS.filter((pitch) => struck.includes(pitch)),
         ...struck.filter((pitch) => !DRUM_ROWS.includes(pitch)),

@@ -32,6 +32,7 @@ import { InRegion } from '../commands/regions';
 import { RunsCommand } from '../commands/runs-command';
 import { DRAWER_IDS, DRAWERS } from '../drawers/registry';
 import { BandDesk } from '../desks/band-desk';
+import { CompareDesk } from '../desks/compare-desk';
 import { SheetDesk } from '../desks/sheet-desk';
 import {
   selectBar,
@@ -92,6 +93,7 @@ export class Sheet {
   private readonly playback = inject(Playback);
   protected readonly desk = inject(SheetDesk);
   protected readonly band = inject(BandDesk);
+  protected readonly compare = inject(CompareDesk);
   protected readonly score = this.store.selectSignal(selectScore);
   protected readonly section = this.store.selectSignal(selectSection);
   protected readonly view = this.store.selectSignal(selectView);

@@ -4,6 +4,7 @@ import { MatIcon } from '@angular/material/icon';
 import { MatProgressBar } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
 import { RunsCommand } from '../commands/runs-command';
+import { CompareDesk } from '../desks/compare-desk';
 import { DraftRuns } from '../desks/draft-runs';
 import { Drafting } from '../desks/drafting';
 import { RunThrough } from '../desks/run-through';
@@ -32,6 +33,15 @@ import { TakeList } from './take-list';
           (chosen)="setStep($event)"
         />
         <button matButton class="small" fdRuns="take.run-band">the band</button>
+      } @else if (compare.on()) {
+        <button matButton="outlined" fdRuns="take.overlay"><mat-icon svgIcon="close" />{{ pair() }}</button>
+        <fd-choice-field
+          class="plain"
+          label="When the two are turned round"
+          [choices]="turns"
+          [value]="turnAt()"
+          (chosen)="setTurn($event)"
+        />
       } @else if (runs.busy()) {
         <button matButton="outlined" fdRuns="take.cancel"><mat-icon svgIcon="close" />Cancel</button>
         @defer (on immediate) {
@@ -97,6 +107,7 @@ export class TakesPanel {
   private readonly drafting = inject(Drafting);
   protected readonly runs = inject(DraftRuns);
   protected readonly run = inject(RunThrough);
+  protected readonly compare = inject(CompareDesk);
   protected readonly steps: readonly Choice<number>[] = RUN_STEPS.map((step, value) => ({
     value,
     text: `every ${sayStep(step)}`,
@@ -123,6 +134,23 @@ export class TakesPanel {
       ? null
       : `Draft from ${name(nearest.low)} to ${name(nearest.high)}`;
   });
+
+  protected readonly pair = computed(() => {
+    const pair = this.compare.pair();
+    return pair ? `${pair.heard} over ${pair.other}` : 'Comparing';
+  });
+  protected readonly turns: readonly Choice<number>[] = [
+    { value: -1, text: 'turn with C' },
+    ...this.steps.map(({ value, text }) => ({ value, text: `turn ${text}` })),
+  ];
+  protected readonly turnAt = computed(() => {
+    const every = this.compare.every();
+    return every ? RUN_STEPS.indexOf(every) : -1;
+  });
+
+  protected setTurn(at: number): void {
+    this.compare.setEvery(RUN_STEPS[at] ?? null);
+  }
 
   protected setStep(at: number): void {
     const step = RUN_STEPS[at];

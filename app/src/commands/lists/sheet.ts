@@ -5,6 +5,7 @@ import { roleOf } from '@fendro/core/song/roles';
 import { AuditionDesk } from '../../desks/audition-desk';
 import { BarsDesk } from '../../desks/bars-desk';
 import { BandDesk } from '../../desks/band-desk';
+import { CompareDesk } from '../../desks/compare-desk';
 import { DraftRuns } from '../../desks/draft-runs';
 import { RunThrough } from '../../desks/run-through';
 import { SheetDesk } from '../../desks/sheet-desk';
@@ -16,7 +17,7 @@ import { grouped, type Command } from '../command';
 export function sheetCommands(): readonly Command[] {
   const [store, sheet, band] = [inject(Store), inject(SheetDesk), inject(BandDesk)];
   const [audition, solos, runs] = [inject(AuditionDesk), inject(SoloDesk), inject(DraftRuns)];
-  const [bars, run] = [inject(BarsDesk), inject(RunThrough)];
+  const [bars, run, compare] = [inject(BarsDesk), inject(RunThrough), inject(CompareDesk)];
   const pendingGround = store.selectSignal(sessionFeature.selectPendingGround);
   const hasPart = (): boolean => band.part() !== null;
   const toPart = (act: (part: Part) => void) => () => {
@@ -26,6 +27,7 @@ export function sheetCommands(): readonly Command[] {
   /** Back one step: out of a run-through, a change of key that is tried, a heard take, a selection. */
   const back = (): void => {
     if (run.running()) run.stop();
+    else if (compare.on()) compare.toggle();
     else if (pendingGround()) store.dispatch(SessionActions.groundTried({ pending: null }));
     else if (!audition.back() && sheet.selected()) sheet.letSelectionGo();
   };
@@ -87,10 +89,15 @@ export function sheetCommands(): readonly Command[] {
       },
       {
         id: 'sheet.back',
-        words: 'Go back: out of a run-through, to the chosen take, or out of the selection',
+        words: 'Go back: out of a run-through or a comparison, to the chosen take, or out of the selection',
         keys: ['Escape'],
         region: 'workspace',
-        enabled: () => run.running() || pendingGround() !== null || audition.rivalHeard() || sheet.selected() !== null,
+        enabled: () =>
+          run.running() ||
+          compare.on() ||
+          pendingGround() !== null ||
+          audition.rivalHeard() ||
+          sheet.selected() !== null,
         run: back,
       },
       {

@@ -1,6 +1,7 @@
 import { inject } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { AuditionDesk } from '../../desks/audition-desk';
+import { CompareDesk } from '../../desks/compare-desk';
 import { DraftRuns } from '../../desks/draft-runs';
 import { Drafting } from '../../desks/drafting';
 import { HarmonyDesk } from '../../desks/harmony-desk';
@@ -14,7 +15,7 @@ import { grouped, type Command } from '../command';
 export function takeCommands(): readonly Command[] {
   const [store, audition, drafting] = [inject(Store), inject(AuditionDesk), inject(Drafting)];
   const [harmony, sheet] = [inject(HarmonyDesk), inject(SheetDesk)];
-  const [runs, run] = [inject(DraftRuns), inject(RunThrough)];
+  const [runs, run, compare] = [inject(DraftRuns), inject(RunThrough), inject(CompareDesk)];
   const section = store.selectSignal(selectSection);
   const plan = inject(PlanDesk);
   const rolesShown = store.selectSignal(sessionFeature.selectRolesShown);
@@ -103,9 +104,9 @@ export function takeCommands(): readonly Command[] {
     { id: 'take.draft', words: 'Draft more takes', keys: ['d'], enabled: () => !runs.busy(), run: draft },
     {
       id: 'take.compare',
-      words: 'Hear the chosen take for as long as it is held',
+      words: 'Hear the other of two takes for as long as it is held',
       keys: ['c'],
-      enabled: audition.rivalHeard,
+      enabled: () => audition.partner() !== null,
       run: () => {
         audition.compare();
       },
@@ -139,6 +140,16 @@ export function takeCommands(): readonly Command[] {
       enabled: sounds,
       run: () => {
         audition.naming.set(true);
+      },
+    },
+    {
+      id: 'take.overlay',
+      words: 'Compare two takes: one over the other, at the same level',
+      keys: ['k'],
+      enabled: () => compare.on() || audition.partner() !== null,
+      pressed: compare.on,
+      run: () => {
+        compare.toggle();
       },
     },
     {
