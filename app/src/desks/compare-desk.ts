@@ -4,9 +4,10 @@ import { fittedNotes } from '@fendro/core/song/follow-chords';
 import { partTake } from '@fendro/core/song/resolve';
 import type { Note } from '@fendro/core/song/schema';
 import type { RunStep } from '@fendro/core/sounding/run-steps';
+import { LevelMatch, type Pair } from '../sound/level-match';
 import { Playback } from '../sound/playback';
 import { News } from '../store/news';
-import { selectBar, selectLine, selectMusic, selectSection } from '../store/selectors';
+import { selectBar, selectLine, selectMusic, selectPart, selectSection } from '../store/selectors';
 import { SessionActions, sessionFeature } from '../store/session';
 import { AuditionDesk } from './audition-desk';
 import { StepClock } from './step-clock';
@@ -20,9 +21,11 @@ export class CompareDesk {
   private readonly playback = inject(Playback);
   private readonly audition = inject(AuditionDesk);
   private readonly news = inject(News);
+  private readonly levels = inject(LevelMatch);
   private readonly music = this.store.selectSignal(selectMusic);
   private readonly section = this.store.selectSignal(selectSection);
   private readonly line = this.store.selectSignal(selectLine);
+  private readonly part = this.store.selectSignal(selectPart);
   private readonly bar = this.store.selectSignal(selectBar);
   private readonly byItself = this.store.selectSignal(sessionFeature.selectRunning);
   /** True while two takes are compared. */
@@ -35,6 +38,11 @@ export class CompareDesk {
     return heard === null || other === null
       ? null
       : { heard: this.audition.nameOf(heard), other: this.audition.nameOf(other) };
+  });
+  /** By how much the louder of the two is turned down, in words; empty until both were measured. */
+  readonly matched = computed(() => {
+    const most = Math.max(0, ...[...this.levels.decibels().values()].map((decibels) => -decibels));
+    return this.levels.decibels().size === 0 ? '' : most < 0.5 ? 'equally loud' : `levelled by ${most.toFixed(1)} dB`;
   });
   /** The notes of the one that is not heard. */
   readonly hollow = computed((): readonly Note[] => {
@@ -61,6 +69,20 @@ export class CompareDesk {
   );
 
   constructor() {
+    // The two are heard at the same level for as long as they are compared; which of them is heard changes nothing.
+    const pair = computed(
+      (): Pair | null => {
+        const [section, part] = [this.section(), this.part()];
+        const [heard, other] = [this.audition.sounding(), this.audition.partner()];
+        if (!this.on() || !section || !part || heard === null || other === null) return null;
+        const takes = heard < other ? ([heard, other] as const) : ([other, heard] as const);
+        return { section: section.id, part: part.id, takes };
+      },
+      { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) },
+    );
+    effect(() => {
+      this.levels.pair.set(pair());
+    });
     // It belongs to the line and the section that it began in.
     effect(() => {
       this.section()?.id;

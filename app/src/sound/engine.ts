@@ -1,6 +1,6 @@
 import { inject, Injectable, signal } from '@angular/core';
 import type { Family } from '@fendro/core/sounding/instruments';
-import { EVENT, type FromProcessor, type ToProcessor } from '../../worklets/protocol';
+import { EVENT, EXPRESSION, type FromProcessor, type ToProcessor } from '../../worklets/protocol';
 import { Banks } from './banks';
 import { inWords } from '../ui/in-words';
 import { CLICK_STRIP } from './strips';
@@ -262,6 +262,11 @@ export class SoundEngine {
   controller(channel: number, controller: number, value: number): void {
     if (this.isNew(`controller ${channel} ${controller}`, value))
       this.send({ kind: 'now', events: Float64Array.of(0, EVENT.controller, channel, controller, value) });
+  }
+
+  /** Sets a controller that events of the queue set too, so that what was set last here says nothing. */
+  expression(channel: number, value: number): void {
+    this.send({ kind: 'now', events: Float64Array.of(0, EVENT.controller, channel, EXPRESSION, value) });
   }
 
   gain(channel: number, gain: number): void {

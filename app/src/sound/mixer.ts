@@ -6,6 +6,7 @@ import { chordInstrument, voicesOf } from '@fendro/core/sounding/setup';
 import { selectChordSetting } from '../store/selectors';
 import { sessionFeature } from '../store/session';
 import { SoundEngine } from './engine';
+import { FULL, LevelMatch } from './level-match';
 import { applyMix } from './mix';
 import { PlayedMusic } from './played-music';
 import { stripsOf, type Strips } from './strips';
@@ -16,6 +17,7 @@ export class Mixer {
   private readonly store = inject(Store);
   private readonly engine = inject(SoundEngine);
   private readonly played = inject(PlayedMusic);
+  private readonly levels = inject(LevelMatch);
   private readonly chordSetting = this.store.selectSignal(selectChordSetting);
   private readonly alone = this.store.selectSignal(sessionFeature.selectAlone);
   readonly strips = linkedSignal<Music | null, Strips>({
@@ -25,6 +27,18 @@ export class Mixer {
   private readonly family = computed(() => this.chordSetting().family);
 
   constructor() {
+    let matched: PartId | null = null;
+    // What was measured counts at once; a take that comes in later brings its level along.
+    effect(() => {
+      this.levels.decibels();
+      const pair = this.levels.pair();
+      untracked(() => {
+        const expression = this.levels.expression();
+        if (matched !== null && matched !== pair?.part) this.express(matched, FULL);
+        matched = pair?.part ?? null;
+        if (expression) this.express(expression.part, expression.value);
+      });
+    });
     effect(() => {
       this.played.music();
       this.alone();
@@ -32,6 +46,11 @@ export class Mixer {
         this.apply();
       });
     });
+  }
+
+  private express(part: PartId, value: number): void {
+    const strip = this.strips().get(part);
+    if (strip !== undefined && this.engine.state().kind === 'ready') this.engine.expression(strip, value);
   }
 
   /** The parts that are heard by themselves. Who was heard alone and has gone silences nobody. */

@@ -24,7 +24,9 @@ import { contentsOf, type Contents } from './contents';
 import { SoundEngine } from './engine';
 import { Mixer } from './mixer';
 import { PlayedMusic } from './played-music';
-import { clickEvents, performedEvents, type Pass, type Queued } from './schedule';
+import { EVENT, EXPRESSION } from '../../worklets/protocol';
+import { LevelMatch } from './level-match';
+import { clickEvents, frameAt, performedEvents, type Pass, type Queued } from './schedule';
 import { CLICK_STRIP } from './strips';
 
 /** A pass that is longer is queued in pieces. */
@@ -37,6 +39,7 @@ export class Passes {
   private readonly engine = inject(SoundEngine);
   private readonly mixer = inject(Mixer);
   private readonly played = inject(PlayedMusic);
+  private readonly levels = inject(LevelMatch);
   private readonly viewed = this.store.selectSignal(selectSection);
   private readonly chordSetting = this.store.selectSignal(selectChordSetting);
   private readonly line = this.store.selectSignal(selectLine);
@@ -116,8 +119,18 @@ export class Passes {
     const strips = this.mixer.strips();
     const wanted = (line: LineId): boolean => strip === null || strips.get(line) === strip;
     const events = performedEvents(this.performance(course, pass, wanted), pass, strips, chased);
+    // Where a compared take comes in, it comes in at its own level.
+    const matched = chased ? this.matched(pass, wanted, strips) : [];
     const clicking = this.metronome() && (strip === null || strip === CLICK_STRIP);
-    return clicking ? [...events, ...clickEvents(clicks(course, pass), pass, CLICK_STRIP)] : events;
+    return [...matched, ...events, ...(clicking ? clickEvents(clicks(course, pass), pass, CLICK_STRIP) : [])];
+  }
+
+  private matched(pass: Pass, wanted: (line: LineId) => boolean, strips: ReadonlyMap<LineId, number>): Queued[] {
+    const expression = this.levels.expression();
+    const strip = expression ? strips.get(expression.part) : undefined;
+    if (!expression || strip === undefined || !wanted(expression.part)) return [];
+    const frame = frameAt(pass, pass.from);
+    return [{ frame, kind: EVENT.controller, channel: strip, a: EXPRESSION, b: expression.value }];
   }
 
   /** What each line sounds; other contents mean a switch. */

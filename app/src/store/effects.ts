@@ -38,13 +38,12 @@ const saveChanges = createEffect(
   { functional: true, dispatch: false },
 );
 
-const selectHeardInSong = createSelector(selectSong, selectOwnHeard, ({ open, score, takes, heard: log }, heard) => ({
-  id: open?.id,
-  score,
-  takes,
-  log,
-  heard,
-}));
+const selectHeardInSong = createSelector(
+  selectSong,
+  selectOwnHeard,
+  sessionFeature.selectRunning,
+  ({ open, score, takes, heard: log }, heard, running) => ({ running, id: open?.id, score, takes, log, heard }),
+);
 
 /** Writes into the logbook whatever begins to sound: by hearing, choosing, an edit or undo alike. */
 export const logWhatSounds = createEffect(
@@ -54,7 +53,10 @@ export const logWhatSounds = createEffect(
       mergeMap(([before, now]) => {
         if (before.id !== now.id || !before.score || !now.score) return EMPTY;
         const { takes, heard } = now;
-        const fresh = newlyHeard({ score: before.score, heard: before.heard }, { score: now.score, heard });
+        const all = newlyHeard({ score: before.score, heard: before.heard }, { score: now.score, heard });
+        // Two takes that are turned round and round are written down once.
+        const turning = now.running === 'turns';
+        const fresh = turning ? all.filter(({ take }) => now.log.every((line) => line.take !== take)) : all;
         if (fresh.length === 0) return EMPTY;
         const lines = fresh.reduce<readonly Heard[]>(
           (log, { section, take }) => [

@@ -34,9 +34,12 @@ import { TakeList } from './take-list';
         />
         <button matButton class="small" fdRuns="take.run-band">the band</button>
       } @else if (compare.on()) {
-        <button matButton="outlined" fdRuns="take.overlay"><mat-icon svgIcon="close" />{{ pair() }}</button>
+        <button matButton="outlined" class="pair" fdRuns="take.overlay" [attr.aria-label]="pair()">
+          <mat-icon svgIcon="close" />{{ shortPair() }}
+        </button>
+        <span class="quiet level" role="status">{{ compare.matched() }}</span>
         <fd-choice-field
-          class="plain"
+          class="plain moment"
           label="When the two are turned round"
           [choices]="turns"
           [value]="turnAt()"
@@ -86,6 +89,13 @@ import { TakeList } from './take-list';
       display: flex;
       align-items: center;
       gap: 8px;
+    }
+    .pair {
+      max-width: 9rem;
+    }
+    .level {
+      font-size: 0.75rem;
+      white-space: nowrap;
     }
     .moment {
       margin-inline-start: auto;
@@ -137,7 +147,12 @@ export class TakesPanel {
 
   protected readonly pair = computed(() => {
     const pair = this.compare.pair();
-    return pair ? `${pair.heard} over ${pair.other}` : 'Comparing';
+    return pair ? `Comparing ${pair.heard} with ${pair.other}` : 'Comparing';
+  });
+  protected readonly shortPair = computed(() => {
+    const pair = this.compare.pair();
+    const short = (name: string): string => name.replace(/^take /, '');
+    return pair ? `${short(pair.heard)} over ${short(pair.other)}` : '';
   });
   protected readonly turns: readonly Choice<number>[] = [
     { value: -1, text: 'turn with C' },
