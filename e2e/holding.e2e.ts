@@ -114,3 +114,54 @@ test('chords are held and drafted again, and a line without anything left to dra
   await page.keyboard.press('r');
   await expect(page.getByRole('alert')).toContainText('All that is free here has been shown');
 });
+
+test('takes come in by themselves, two are turned against each other at one level, and many are sorted and found', async ({
+  page,
+}) => {
+  await part(page, 'Melody').click();
+  const bench = page.getByRole('complementary', { name: 'Bench' });
+  await bench.getByRole('button', { name: 'Run through' }).click();
+  await bench.getByLabel('How long each take sounds').selectOption('every bar');
+  await expect(heard(page)).toHaveAccessibleName(/^Take 7 of/, { timeout: 20_000 });
+  await page.keyboard.press('y');
+  await expect(takes(page).getByRole('option', { name: /^Take 7 of \d+, kept/ })).toBeVisible();
+  await expect(heard(page)).toHaveAccessibleName(/^Take 8 of/, { timeout: 20_000 });
+  await page.keyboard.press('n');
+  await expect(heard(page)).toHaveAccessibleName(/^Take 9 of/, { timeout: 20_000 });
+  await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.01);
+  await page.keyboard.press('Escape');
+  await expect(bench.getByRole('button', { name: 'Run through' })).toBeVisible();
+
+  // Two drafts of the drums, the one drawn over the other, each for a bar.
+  await part(page, 'Drums').click();
+  await takes(page).focus();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('k');
+  await expect(bench.getByRole('status')).toHaveText(/equally loud|levelled by \d+\.\d dB/, { timeout: 20_000 });
+  const [first, second] = [/^Take [2-9].*notes$/, /^Take \d.*chosen$/];
+  await expect(heard(page)).toHaveAccessibleName(first);
+  await bench.getByLabel('When the two are turned round').selectOption('turn every bar');
+  await expect(heard(page)).toHaveAccessibleName(second, { timeout: 20_000 });
+  await expect(heard(page)).toHaveAccessibleName(first, { timeout: 20_000 });
+  await page.keyboard.press('Escape');
+  await expect(bench.getByRole('button', { name: 'Draft takes' })).toBeVisible();
+
+  await part(page, 'Melody').click();
+  await takes(page).focus();
+  await page.keyboard.press('f');
+  await bench.getByLabel('Find takes by words').fill('kept');
+  await expect(takes(page).getByRole('option', { name: /kept/ })).toHaveCount(2);
+  await bench.getByLabel('Order of the takes').selectOption('sparse to busy');
+  await bench.getByLabel('Find takes by words').fill('');
+  const counts = async () =>
+    (
+      await takes(page)
+        .getByRole('option')
+        .evaluateAll((rows) => rows.map((row) => row.getAttribute('aria-label') ?? ''))
+    ).map((label) => Number(/(\d+) notes/.exec(label)?.[1]));
+  await expect.poll(async () => (await counts()).length).toBeGreaterThan(7);
+  const sorted = await counts();
+  expect(sorted).toEqual([...sorted].sort((a, b) => a - b));
+  await page.keyboard.press('Escape');
+  await expect(bench.getByLabel('Find takes by words')).toBeHidden();
+});

@@ -1,24 +1,16 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { nameOf, verdictOf } from '@fendro/core/song/edit';
+import { nameOf } from '@fendro/core/song/edit';
 import { lineOf } from '@fendro/core/song/logbook';
 import { LIMITS, shortened } from '@fendro/core/song/limits';
 import { chosenId } from '@fendro/core/song/section';
-import type { Take, TakeId, Verdict } from '@fendro/core/song/schema';
+import type { TakeId, Verdict } from '@fendro/core/song/schema';
 import { Playback } from '../sound/playback';
-import {
-  selectLine,
-  selectLineNumbers,
-  selectLineTakes,
-  selectScore,
-  selectSection,
-  selectSong,
-  selectSounding,
-} from '../store/selectors';
+import { selectLine, selectScore, selectSection, selectSong, selectSounding } from '../store/selectors';
 import { sessionFeature } from '../store/session';
 import { TakeActions } from '../store/song.actions';
-import { madeOf } from '../ui/take-words';
 import { HarmonyDesk } from './harmony-desk';
+import { TakeView } from './take-view';
 
 /** Hearing, judging and choosing the takes of the line in focus, by keys, buttons and whatever else asks for it. */
 @Injectable({ providedIn: 'root' })
@@ -26,25 +18,16 @@ export class AuditionDesk {
   private readonly store = inject(Store);
   private readonly playback = inject(Playback);
   private readonly desk = inject(HarmonyDesk);
+  private readonly view = inject(TakeView);
   private readonly score = this.store.selectSignal(selectScore);
   private readonly section = this.store.selectSignal(selectSection);
   private readonly line = this.store.selectSignal(selectLine);
-  private readonly all = this.store.selectSignal(selectLineTakes);
   readonly sounding = this.store.selectSignal(selectSounding);
   private readonly byItself = this.store.selectSignal(sessionFeature.selectRunning);
   readonly chosen = computed(() => {
     const section = this.section();
     return section ? chosenId(section, this.line()) : null;
   });
-  /** Discarded takes are folded away until they are asked for. */
-  readonly discardedShown = signal(false);
-  readonly discardedCount = computed(() => this.all().filter(({ id }) => this.verdictOf(id) === 'discarded').length);
-  /** The takes that the list shows, in the order in which they came to be. */
-  readonly shown = computed((): readonly Take[] =>
-    this.all().filter(
-      ({ id }) => this.discardedShown() || this.verdictOf(id) !== 'discarded' || id === this.sounding(),
-    ),
-  );
   private readonly song = this.store.selectSignal(selectSong);
   /** The take that the heard one is compared and blended with: the chosen one, else the one that was heard before it. */
   readonly partner = computed((): TakeId | null => {
@@ -63,24 +46,8 @@ export class AuditionDesk {
   /** What sounded before the other take was put in its place to compare them. */
   private rival: TakeId | null = null;
 
-  private readonly numbers = this.store.selectSignal(selectLineNumbers);
-  /** Takes that have been drafted or brought in for this line so far. */
-  readonly count = computed(() => [...this.numbers().values()].reduce((most, number) => Math.max(most, number), 0));
-  /** What a take of this line is called by; null where it has no number. */
-  readonly numberOf = (id: TakeId): number | null => this.numbers().get(id) ?? null;
-  /** A take by its name, else by its number. */
-  readonly nameOf = (id: TakeId): string => {
-    const score = this.score();
-    const number = this.numberOf(id);
-    return (score && nameOf(score, id)) ?? (number === null ? 'an earlier take' : `take ${number}`);
-  };
-  /** Its name, and what it was made of, in a few words; empty where there is nothing to say. */
-  captionOf(take: Take): string {
-    const score = this.score();
-    const name = score && nameOf(score, take.id);
-    return [name, madeOf(take, this.nameOf)].filter(Boolean).join(': ');
-  }
-
+  /** True while takes are looked for by words. */
+  readonly finding = signal(false);
   /** True while the heard take is being named. */
   readonly naming = signal(false);
   readonly heardName = computed(() => {
@@ -93,11 +60,6 @@ export class AuditionDesk {
     if (take) this.store.dispatch(TakeActions.named({ take, name: shortened(name, LIMITS.name) }));
   }
 
-  verdictOf(id: TakeId): Verdict | null {
-    const score = this.score();
-    return score ? verdictOf(score, id) : null;
-  }
-
   hear(take: TakeId): void {
     const section = this.section();
     if (!section) return;
@@ -108,7 +70,7 @@ export class AuditionDesk {
 
   /** Hears the take above or below in the list; the first where none sounds. */
   step(by: 1 | -1): void {
-    const takes = this.shown();
+    const takes = this.view.shown();
     const at = takes.findIndex(({ id }) => id === this.sounding());
     const next = takes[at < 0 ? 0 : Math.max(0, Math.min(takes.length - 1, at + by))];
     if (next && next.id !== this.sounding()) this.hear(next.id);
@@ -123,10 +85,10 @@ export class AuditionDesk {
   judge(verdict: Verdict): void {
     const take = this.sounding();
     if (!take) return;
-    const takes = this.shown();
+    const takes = this.view.shown();
     const at = takes.findIndex(({ id }) => id === take);
     const next = takes[at + 1] ?? takes[at - 1];
-    const same = this.verdictOf(take) === verdict;
+    const same = this.view.verdictOf(take) === verdict;
     this.store.dispatch(TakeActions.judged({ take, verdict: same ? null : verdict }));
     if (!same && next && next.id !== take && this.byItself() === null) this.hear(next.id);
   }

@@ -11,6 +11,7 @@ import { selectBar, selectLine, selectMusic, selectPart, selectSection } from '.
 import { SessionActions, sessionFeature } from '../store/session';
 import { AuditionDesk } from './audition-desk';
 import { StepClock } from './step-clock';
+import { TakeView } from './take-view';
 
 const NONE: readonly Note[] = [];
 
@@ -21,6 +22,7 @@ export class CompareDesk {
   private readonly playback = inject(Playback);
   private readonly audition = inject(AuditionDesk);
   private readonly news = inject(News);
+  private readonly view = inject(TakeView);
   private readonly levels = inject(LevelMatch);
   private readonly music = this.store.selectSignal(selectMusic);
   private readonly section = this.store.selectSignal(selectSection);
@@ -35,9 +37,7 @@ export class CompareDesk {
   /** The two, the heard one first, in words. */
   readonly pair = computed(() => {
     const [heard, other] = [this.audition.sounding(), this.audition.partner()];
-    return heard === null || other === null
-      ? null
-      : { heard: this.audition.nameOf(heard), other: this.audition.nameOf(other) };
+    return heard === null || other === null ? null : { heard: this.view.nameOf(heard), other: this.view.nameOf(other) };
   });
   /** By how much the louder of the two is turned down, in words; empty until both were measured. */
   readonly matched = computed(() => {

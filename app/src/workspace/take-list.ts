@@ -17,6 +17,7 @@ import { MatMenu, MatMenuContent, MatMenuItem, MatMenuTrigger } from '@angular/m
 import { Store } from '@ngrx/store';
 import { partTake } from '@fendro/core/song/resolve';
 import type { Take, TakeId } from '@fendro/core/song/schema';
+import { TAKE_ORDERS, type TakeOrder } from '@fendro/core/study/take-order';
 import { isDrumRole, isLine } from '@fendro/core/song/roles';
 import { withEnding } from '@fendro/core/song/limits';
 import { LONGEST_PHRASE_NAME, phraseFrom } from '@fendro/core/song/own-phrase';
@@ -28,6 +29,7 @@ import { DraftRuns } from '../desks/draft-runs';
 import { BLENDS, Redrafting, SHARES, type Blend } from '../desks/redrafting';
 import { UnheardDesk } from '../desks/unheard-desk';
 import { AuditionDesk } from '../desks/audition-desk';
+import { TakeView } from '../desks/take-view';
 import {
   selectChords,
   selectLine,
@@ -40,6 +42,8 @@ import {
 } from '../store/selectors';
 import { newId } from '../store/ids';
 import { Shelf } from '../store/shelf';
+import { ChoiceField, type Choice } from '../ui/fields/choice-field';
+import { SearchField } from '../ui/fields/search-field';
 import { TextField } from '../ui/fields/text-field';
 import { HeardList, HeardOption } from '../ui/heard-list';
 import { ROLE_SIGNS, signPath } from '../ui/role-marks';
@@ -70,6 +74,8 @@ const [GAP, LEAST_HEIGHT, LINE_HEIGHT, LINES_MARGIN, CAPTION_HEIGHT] = [4, 52, 2
     HeardOption,
     TakeRow,
     TextField,
+    ChoiceField,
+    SearchField,
     MatIconButton,
     MatMenu,
     MatMenuContent,
@@ -85,6 +91,7 @@ const [GAP, LEAST_HEIGHT, LINE_HEIGHT, LINES_MARGIN, CAPTION_HEIGHT] = [4, 52, 2
 export class TakeList {
   private readonly store = inject(Store);
   protected readonly audition = inject(AuditionDesk);
+  protected readonly view = inject(TakeView);
   private readonly runs = inject(DraftRuns);
   private readonly redrafting = inject(Redrafting);
   private readonly unheard = inject(UnheardDesk);
@@ -99,16 +106,16 @@ export class TakeList {
   protected readonly sounding = this.audition.sounding;
   protected readonly chords = this.store.selectSignal(selectChords);
   private readonly line = this.store.selectSignal(selectLine);
-  private readonly all = this.store.selectSignal(selectLineTakes);
+  private readonly ofLine = this.store.selectSignal(selectLineTakes);
 
-  protected readonly takes = this.audition.shown;
+  protected readonly takes = this.view.shown;
   private readonly list = viewChild(CdkVirtualScrollViewport);
   /** The rows that are on the page, of many that may be there. */
   private readonly range = signal<ListRange>({ start: 0, end: 0 });
   private inSight: TakeId | null = null;
   protected readonly gap = GAP;
   /** Whether any take says what it was made of, or has a name. */
-  private readonly captioned = computed(() => this.takes().some((take) => this.audition.captionOf(take) !== ''));
+  private readonly captioned = computed(() => this.takes().some((take) => this.view.captionOf(take) !== ''));
   /** A progression has a line for every four bars. */
   protected readonly rowHeight = computed(() => {
     const lines = this.part() ? 0 : Math.ceil((this.section()?.bars ?? 0) / BARS_IN_LINE);
@@ -120,6 +127,9 @@ export class TakeList {
     const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
     afterRenderEffect(() => {
       if (this.audition.naming()) host.querySelector<HTMLElement>('.naming input')?.focus();
+    });
+    afterRenderEffect(() => {
+      if (this.audition.finding()) host.querySelector<HTMLElement>('.find input')?.focus();
     });
     effect((end) => {
       const watching = this.list()?.renderedRangeStream.subscribe((range) => {
@@ -144,7 +154,7 @@ export class TakeList {
   /** Said of the heard take only. */
   protected readonly facts = computed(() => {
     const [score, section] = [this.score(), this.section()];
-    const take = this.all().find(({ id }) => id === this.sounding());
+    const take = this.ofLine().find(({ id }) => id === this.sounding());
     if (!score || !section || !take) return null;
     const ground = groundOf(score, section);
     if (take.of === 'part')
@@ -179,7 +189,7 @@ export class TakeList {
     const fitted = { ...take, notes: fittedNotes(music, section, take) };
     const phrase = phraseFrom(fitted, part.role, this.chords(), groundOf(music.score, section), {
       id: newId('phrase'),
-      name: withEnding(`${part.name} of ${section.name}`, `, ${this.audition.nameOf(take.id)}`, LONGEST_PHRASE_NAME),
+      name: withEnding(`${part.name} of ${section.name}`, `, ${this.view.nameOf(take.id)}`, LONGEST_PHRASE_NAME),
     });
     if (phrase && !this.shelf.savePhrase(phrase)) return;
     this.notices.say(
@@ -187,12 +197,30 @@ export class TakeList {
     );
   }
 
+  /** Whether takes are looked for, or stand in another order than they came in. */
+  protected readonly finding = computed(
+    () => this.audition.finding() || this.view.query() !== '' || this.view.order() !== 'as drafted',
+  );
+  protected readonly orders = computed((): readonly Choice<TakeOrder>[] =>
+    TAKE_ORDERS.map((value) => ({
+      value,
+      text: value === 'like one' ? (this.view.order() === value ? this.view.ordered() : 'like the heard one') : value,
+    })),
+  );
+
+  /** Lists all takes again, as they came. */
+  protected all(): void {
+    this.view.plain();
+    this.audition.finding.set(false);
+    this.list()?.elementRef.nativeElement.focus({ preventScroll: true });
+  }
+
   protected readonly shares = SHARES;
   protected readonly blends = BLENDS.map((by) => ({ by, words: BLEND_WORDS[by] }));
   /** The take that the heard one can be blended with. */
   protected readonly partner = computed(() => {
     const partner = this.redrafting.partner();
-    return partner === null ? null : this.audition.nameOf(partner);
+    return partner === null ? null : this.view.nameOf(partner);
   });
 
   protected vary(share: number): void {

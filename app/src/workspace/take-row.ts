@@ -12,6 +12,7 @@ import { AuditionDesk } from '../desks/audition-desk';
 import { DragOut } from '../desks/drag-out';
 import { HoldDesk } from '../desks/hold-desk';
 import { RunThrough } from '../desks/run-through';
+import { TakeView } from '../desks/take-view';
 import { selectBar, selectChords, selectGround, selectMusic, selectPart, selectSection } from '../store/selectors';
 import { sessionFeature } from '../store/session';
 import { ChordSymbol } from '../ui/chord-symbol';
@@ -49,6 +50,7 @@ const NO_ROLES: readonly NoteRole[] = [];
 export class TakeRow {
   private readonly store = inject(Store);
   private readonly audition = inject(AuditionDesk);
+  private readonly view = inject(TakeView);
   readonly take = input.required<Take>();
   /** Its place in the list, from 1 on. */
   readonly place = input.required<number>();
@@ -64,8 +66,8 @@ export class TakeRow {
   protected readonly part = this.store.selectSignal(selectPart);
   protected readonly chords = this.store.selectSignal(selectChords);
   protected readonly bar = this.store.selectSignal(selectBar);
-  protected readonly number = computed(() => this.audition.numberOf(this.take().id));
-  protected readonly verdict = computed(() => this.audition.verdictOf(this.take().id));
+  protected readonly number = computed(() => this.view.numberOf(this.take().id));
+  protected readonly verdict = computed(() => this.view.verdictOf(this.take().id));
   /** How long it goes on sounding in a run-through, where it is the one that sounds. */
   protected readonly until = computed(() =>
     this.heard() && this.run.lines().includes(this.part()?.id ?? HARMONY) ? this.run.step() : null,
@@ -88,11 +90,11 @@ export class TakeRow {
     const [score, section, take] = [this.music()?.score, this.section(), this.take()];
     if (!score) return '';
     const key = keyOf(section ? groundOf(score, section) : score.ground);
-    const said = sayTake(take, this.number(), this.audition.count(), this.verdict(), key, this.drums());
+    const said = sayTake(take, this.number(), this.view.count(), this.verdict(), key, this.drums());
     return [said, this.caption(), ...(this.chosen() ? ['chosen'] : [])].filter(Boolean).join(', ');
   });
   /** Its name, and what it was made of. */
-  protected readonly caption = computed(() => this.audition.captionOf(this.take()));
+  protected readonly caption = computed(() => this.view.captionOf(this.take()));
   protected readonly name = computed(() => {
     const score = this.music()?.score;
     return score ? nameOf(score, this.take().id) : null;

@@ -1,5 +1,6 @@
 import { inject } from '@angular/core';
 import { Store } from '@ngrx/store';
+import { TAKE_ORDERS } from '@fendro/core/study/take-order';
 import { AuditionDesk } from '../../desks/audition-desk';
 import { CompareDesk } from '../../desks/compare-desk';
 import { DraftRuns } from '../../desks/draft-runs';
@@ -8,6 +9,7 @@ import { HarmonyDesk } from '../../desks/harmony-desk';
 import { PlanDesk } from '../../desks/plan-desk';
 import { RunThrough } from '../../desks/run-through';
 import { SheetDesk } from '../../desks/sheet-desk';
+import { TakeView } from '../../desks/take-view';
 import { selectHeardChoices, selectSection } from '../../store/selectors';
 import { SessionActions, sessionFeature } from '../../store/session';
 import { grouped, type Command } from '../command';
@@ -15,12 +17,12 @@ import { grouped, type Command } from '../command';
 export function takeCommands(): readonly Command[] {
   const [store, audition, drafting] = [inject(Store), inject(AuditionDesk), inject(Drafting)];
   const [harmony, sheet] = [inject(HarmonyDesk), inject(SheetDesk)];
-  const [runs, run, compare] = [inject(DraftRuns), inject(RunThrough), inject(CompareDesk)];
+  const [runs, run, compare, view] = [inject(DraftRuns), inject(RunThrough), inject(CompareDesk), inject(TakeView)];
   const section = store.selectSignal(selectSection);
   const plan = inject(PlanDesk);
   const rolesShown = store.selectSignal(sessionFeature.selectRolesShown);
   const heard = store.selectSignal(selectHeardChoices);
-  const some = (): boolean => audition.shown().length > 0;
+  const some = (): boolean => view.shown().length > 0;
   const sounds = (): boolean => audition.sounding() !== null;
   const draft = (): void => {
     drafting.draftInFocus();
@@ -143,6 +145,22 @@ export function takeCommands(): readonly Command[] {
       },
     },
     {
+      id: 'take.find',
+      words: 'Find takes by words and sort them',
+      keys: ['f'],
+      run: () => {
+        audition.finding.set(true);
+      },
+    },
+    ...TAKE_ORDERS.map((order) => ({
+      id: `take.sort-${order.replaceAll(' ', '-')}`,
+      words: `Sort the takes: ${order === 'like one' ? 'those most like the heard one first' : order}`,
+      keys: [],
+      run: () => {
+        view.sort(order);
+      },
+    })),
+    {
       id: 'take.overlay',
       words: 'Compare two takes: one over the other, at the same level',
       keys: ['k'],
@@ -156,9 +174,9 @@ export function takeCommands(): readonly Command[] {
       id: 'take.discarded',
       words: 'Show discarded takes',
       keys: [],
-      pressed: audition.discardedShown,
+      pressed: view.discardedShown,
       run: () => {
-        audition.discardedShown.update((shown) => !shown);
+        view.discardedShown.update((shown) => !shown);
       },
     },
     {
