@@ -50,6 +50,7 @@ export class CompareDesk {
     const take = music && this.on() ? partTake(music.takes, this.audition.partner()) : null;
     return music && section && take ? fittedNotes(music, section, take) : NONE;
   });
+  private readonly place = computed(() => `${this.section()?.id ?? ''} ${this.line()}`);
   private readonly clock = new StepClock(
     {
       watch: (watcher) => this.playback.watch(watcher),
@@ -85,8 +86,7 @@ export class CompareDesk {
     });
     // It belongs to the line and the section that it began in.
     effect(() => {
-      this.section()?.id;
-      this.line();
+      this.place();
       untracked(() => {
         if (this.on()) this.end();
       });

@@ -25,6 +25,8 @@ export class TakeView {
   private readonly numbers = this.store.selectSignal(selectLineNumbers);
   /** Discarded takes are folded away until they are asked for. */
   readonly discardedShown = signal(false);
+  /** Whether the takes lie on a field beside the list, like near like. */
+  readonly asField = signal(false);
   /** Words that a take must have in what it is called, made of or judged; all of them. */
   readonly query = signal('');
   readonly order = signal<TakeOrder>('as drafted');

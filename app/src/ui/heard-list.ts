@@ -14,6 +14,8 @@ import {
   output,
 } from '@angular/core';
 
+let lists = 0;
+
 /** One option of a list that is heard. */
 @Directive({
   selector: '[fdHeardOption]',
@@ -31,7 +33,7 @@ export class HeardOption {
   readonly element = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   /** What the option stands for. */
   readonly fdHeardOption = input.required<string>();
-  readonly domId = computed(() => `option-${this.fdHeardOption()}`);
+  readonly domId = computed(() => `option-${this.list.serial}-${this.fdHeardOption()}`);
   protected readonly current = computed(() => this.list.current() === this.fdHeardOption());
   /** For the key manager: every option can be reached. */
   readonly disabled = false;
@@ -52,6 +54,8 @@ export class HeardOption {
 })
 export class HeardList {
   private readonly element = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  /** The same thing may stand in two lists of a page. */
+  readonly serial = lists++;
   /** What is heard now, or null. */
   readonly at = input<string | null>(null);
   /** How many options stand beside each other. */

@@ -37,7 +37,7 @@ describe('a list of ideas', () => {
   it('shows where it stands, and follows whoever tells it', async () => {
     press('ArrowDown');
     await fixture.whenStable();
-    expect(list().getAttribute('aria-activedescendant')).toBe('option-one');
+    expect(list().getAttribute('aria-activedescendant')).toMatch(/^option-\d+-one$/);
     fixture.componentRef.setInput('current', 'three');
     await fixture.whenStable();
     expect(list().querySelector('[aria-selected="true"]')?.textContent).toContain('three');

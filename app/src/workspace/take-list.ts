@@ -85,6 +85,7 @@ const [GAP, LEAST_HEIGHT, LINE_HEIGHT, LINES_MARGIN, CAPTION_HEIGHT] = [4, 52, 2
     MatButton,
     MatIcon,
   ],
+  host: { '(keydown.escape)': 'leave($event)' },
   templateUrl: './take-list.html',
   styleUrl: './take-list.scss',
 })
@@ -207,6 +208,14 @@ export class TakeList {
       text: value === 'like one' ? (this.view.order() === value ? this.view.ordered() : 'like the heard one') : value,
     })),
   );
+
+  /** Escape in the field of words puts all takes back. */
+  protected leave(event: Event): void {
+    if (!(event.target instanceof HTMLElement) || !event.target.closest('.find')) return;
+    event.preventDefault();
+    event.stopPropagation();
+    this.all();
+  }
 
   /** Lists all takes again, as they came. */
   protected all(): void {

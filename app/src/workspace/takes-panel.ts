@@ -8,6 +8,9 @@ import { CompareDesk } from '../desks/compare-desk';
 import { DraftRuns } from '../desks/draft-runs';
 import { Drafting } from '../desks/drafting';
 import { RunThrough } from '../desks/run-through';
+import { TakeView } from '../desks/take-view';
+import { Beside } from '../ui/beside';
+import { TakeField } from './take-field';
 import { RUN_STEPS, sayStep } from '@fendro/core/sounding/run-steps';
 import { selectPart, selectScore } from '../store/selectors';
 import { SessionActions, sessionFeature, type SwitchAt } from '../store/session';
@@ -20,7 +23,7 @@ import { TakeList } from './take-list';
 @Component({
   selector: 'fd-takes-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ChoiceField, MatButton, MatIcon, MatProgressBar, RunsCommand, TakeList],
+  imports: [ChoiceField, MatButton, MatIcon, MatProgressBar, RunsCommand, Beside, TakeField, TakeList],
   template: `
     <div class="draft">
       @if (run.running()) {
@@ -72,6 +75,18 @@ import { TakeList } from './take-list';
       </p>
     }
     <fd-take-list />
+    @if (view.asField()) {
+      <fd-beside
+        class="field"
+        label="Takes by likeness: like near like"
+        back="Back to the list"
+        (closed)="view.asField.set(false)"
+      >
+        @defer (on immediate) {
+          <fd-take-field />
+        }
+      </fd-beside>
+    }
   `,
   styles: `
     :host {
@@ -89,6 +104,10 @@ import { TakeList } from './take-list';
       display: flex;
       align-items: center;
       gap: 8px;
+    }
+    fd-beside.field {
+      width: min(50rem, calc(100vw - 400px));
+      height: calc(100% - 60px);
     }
     .pair {
       max-width: 9rem;
@@ -118,6 +137,7 @@ export class TakesPanel {
   protected readonly runs = inject(DraftRuns);
   protected readonly run = inject(RunThrough);
   protected readonly compare = inject(CompareDesk);
+  protected readonly view = inject(TakeView);
   protected readonly steps: readonly Choice<number>[] = RUN_STEPS.map((step, value) => ({
     value,
     text: `every ${sayStep(step)}`,

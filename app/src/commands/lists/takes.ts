@@ -145,6 +145,15 @@ export function takeCommands(): readonly Command[] {
       },
     },
     {
+      id: 'take.field',
+      words: 'Lay the takes out by likeness',
+      keys: ['a'],
+      pressed: view.asField,
+      run: () => {
+        view.asField.update((open) => !open);
+      },
+    },
+    {
       id: 'take.find',
       words: 'Find takes by words and sort them',
       keys: ['f'],
