@@ -132,12 +132,29 @@ try {
   await page.getByRole('button', { name: 'Stop' }).click();
   await sheet.getByRole('button', { name: /^Melody,/ }).click();
   await sheet.getByRole('button', { name: /^Melody,/ }).focus();
-  for (let times = 0; times < 4; times++) await page.keyboard.press('ArrowRight');
-  for (let times = 0; times < 3; times++) await page.keyboard.press('Shift+ArrowRight');
-  await page.getByRole('button', { name: 'Solo here' }).click();
-  await page.getByRole('listbox', { name: 'Takes' }).getByRole('option').nth(6).waitFor();
-  await picture('solo');
-  await page.keyboard.press('Control+z');
+  for (let times = 0; times < 1; times++) await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Shift+ArrowRight');
+  await page.keyboard.press('h');
+  for (const key of ['b', 'v', 'v', 'r']) {
+    await page.keyboard.press(key);
+    await page.waitForTimeout(1500);
+  }
+  await page.keyboard.press('g');
+  await page.getByRole('listbox', { name: 'Heard, the newest first' }).waitFor();
+  await picture('logbook');
+  await page.keyboard.press('g');
+  for (let times = 0; times < 2; times++) {
+    await page.getByRole('button', { name: 'Draft takes' }).click();
+    await page.waitForTimeout(2000);
+  }
+  await page.keyboard.press('a');
+  await page.getByRole('listbox', { name: 'Takes by likeness' }).waitFor();
+  await page.keyboard.press('ArrowRight');
+  await picture('likeness');
+  await page.keyboard.press('a');
+  await page.keyboard.press('Escape');
+  if (await page.getByRole('button', { name: 'Stop' }).isVisible())
+    await page.getByRole('button', { name: 'Stop' }).click();
   await sheet.getByRole('button', { name: /^Melody,/ }).click();
   const furtherForTakes = async (name) => {
     await page.getByRole('button', { name: 'Further for takes' }).click();
