@@ -220,7 +220,7 @@ test('a second tab on the same song says so, does not save, and takes over when 
   await expect(page.getByLabel('Song title')).toHaveValue('Barometer Falling');
   await expect(page.getByText('This song is open in another tab')).toBeHidden();
   await page.close();
-  await expect(notice).toBeHidden({ timeout: 30_000 });
+  await expect(notice).toBeHidden({ timeout: 60_000 });
   await second.reload();
   await expect(second.getByLabel('Song title')).toHaveValue('Barometer Steady');
 });
