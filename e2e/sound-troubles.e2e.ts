@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { demoTakes } from './support/demo';
-import { loudness, peak } from './support/recorder';
+import { forgetSound, loudness, peak } from './support/recorder';
 import { expect, openFendro, test, withoutGuide } from './support/test';
 
 test.use({ troubled: true });
@@ -34,8 +34,12 @@ async function holdContext(page: Page): Promise<void> {
 }
 const play = (page: Page) => page.getByRole('button', { name: 'Play', exact: true });
 const stop = (page: Page) => page.getByRole('button', { name: 'Stop', exact: true });
-const sounds = (page: Page): Promise<void> =>
-  expect.poll(() => loudness(page, 0.4), { timeout: 20_000 }).toBeGreaterThan(0.01);
+/** Waits for sound of now: what was recorded before is no sign of it. */
+async function sounds(page: Page): Promise<void> {
+  await expect(stop(page)).toBeVisible({ timeout: 30_000 });
+  await forgetSound(page);
+  await expect.poll(() => loudness(page, 0.4), { timeout: 20_000 }).toBeGreaterThan(0.01);
+}
 
 test.beforeEach(async ({ page }) => {
   await withoutGuide(page);

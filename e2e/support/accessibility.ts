@@ -1,5 +1,5 @@
-import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
+import axe, { type AxeResults, type ElementContext, type RunOptions } from 'axe-core';
 
 interface Wish {
   /** The part of the page that is looked at. */
@@ -8,11 +8,19 @@ interface Wish {
   readonly rules?: string[];
 }
 
+type Checked = typeof globalThis & { axe?: { run(context: ElementContext, options: RunOptions): Promise<AxeResults> } };
+
 /** What a page does wrong for people who cannot see, hear or point, in a line each. */
 export async function violations(page: Page, { only, rules }: Wish = {}): Promise<readonly string[]> {
-  let axe = new AxeBuilder({ page });
-  if (only !== undefined) axe = axe.include(only);
-  if (rules) axe = axe.withRules(rules);
-  const found = await axe.analyze();
+  if (await page.evaluate(() => (globalThis as Checked).axe === undefined)) await page.evaluate(axe.source);
+  const found = await page.evaluate(
+    ([selector, names]) =>
+      (globalThis as Checked).axe?.run(selector === undefined ? document : { include: [selector] }, {
+        resultTypes: ['violations'],
+        ...(names ? { runOnly: { type: 'rule', values: names } } : {}),
+      }),
+    [only, rules] as const,
+  );
+  if (!found) throw new Error('the page could not be checked');
   return found.violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`);
 }

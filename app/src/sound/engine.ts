@@ -5,8 +5,10 @@ import { Banks } from './banks';
 import { inWords } from '../ui/in-words';
 import { CLICK_STRIP } from './strips';
 
-/** How long one step of starting may take. */
+/** How long the browser may take to let sound begin. */
 const START_LIMIT_MS = 5000;
+/** How long the synthesizer may take to be there: a busy machine needs its time. */
+const BOOT_LIMIT_MS = 15_000;
 /** How long waking may take; what was queued sounds on time when it wakes at once. */
 const WAKE_LIMIT_MS = 1500;
 /** How long the audio thread may take over one bank of sounds. */
@@ -18,7 +20,7 @@ export type EngineState =
   { readonly kind: 'asleep' | 'starting' | 'ready' } | { readonly kind: 'failed'; readonly reason: string };
 
 /** The answer of something that may never answer. */
-function within<T>(work: Promise<T>, otherwise: string, limit = START_LIMIT_MS): Promise<T> {
+function within<T>(work: Promise<T>, otherwise: string, limit: number): Promise<T> {
   let timer: ReturnType<typeof setTimeout> | undefined;
   const late = new Promise<never>((_resolve, reject) => {
     timer = setTimeout(() => {
@@ -89,10 +91,11 @@ export class SoundEngine {
     try {
       const context = new AudioContext({ latencyHint: 'interactive' });
       this.context = context;
-      await within(context.resume(), 'the browser does not let it begin.');
-      await within(context.audioWorklet.addModule('worklets/song-processor.js'), 'its program could not be loaded.');
+      await within(context.resume(), 'the browser does not let it begin.', START_LIMIT_MS);
+      const program = context.audioWorklet.addModule('worklets/song-processor.js');
+      await within(program, 'its program could not be loaded.', BOOT_LIMIT_MS);
       const node = new AudioWorkletNode(context, 'fendro-song', { numberOfInputs: 0, outputChannelCount: [2] });
-      await within(this.awaitReady(node), 'the synthesizer did not answer.');
+      await within(this.awaitReady(node), 'the synthesizer did not answer.', BOOT_LIMIT_MS);
       node.connect(context.destination);
       this.node = node;
       this.drums(CLICK_STRIP, true);

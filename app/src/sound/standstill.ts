@@ -1,5 +1,5 @@
 /** How long the clock of the sound may stand still while something plays. */
-const LONGEST_MS = 3000;
+const LONGEST_MS = 5000;
 
 /** Watches the clock of the sound: where no frame is rendered any more, music runs in silence for ever. */
 export class Standstill {

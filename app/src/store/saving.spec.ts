@@ -52,7 +52,32 @@ const savings = (): number =>
     .filter(([key]) => key.includes('/body/'))
     .reduce((most, [, body]) => Math.max(most, (body as { clock: number }).clock), 0);
 
+/** Locks of the browser, of which this page wants those that another tab has. */
+function withLocks() {
+  const waiting: (() => void)[] = [];
+  let elsewhere = true;
+  const request = (_name: string, options: { ifAvailable?: boolean }, work: (lock: object | null) => unknown) => {
+    if (!elsewhere) return Promise.resolve(work({}));
+    if (options.ifAvailable) return Promise.resolve(work(null));
+    return new Promise<void>((resolve) => {
+      waiting.push(() => {
+        work({});
+        resolve();
+      });
+    });
+  };
+  Object.assign(navigator, { locks: { request } });
+  return {
+    /** The other tab is closed. */
+    release() {
+      elsewhere = false;
+      for (const next of waiting.splice(0)) next();
+    },
+  };
+}
+
 beforeEach(() => {
+  Reflect.deleteProperty(navigator, 'locks');
   jest.useFakeTimers();
   localStorage.clear();
   sessionStorage.clear();
@@ -113,6 +138,53 @@ describe('saving', () => {
     const again = page();
     await again.library.openLast();
     expect(titleIn(again)).toBe('Squall');
+  });
+
+  it('takes a song over that was read while the other tab still wrote it', async () => {
+    const first = page();
+    const opening = first.library.openLast();
+    while (!localStorage.length || !first.store.selectSignal(selectSong)().open) await later(1);
+    const others = withLocks();
+    const second = page();
+    await second.library.openLast();
+    expect(second.saving.elsewhere()).toBe(true);
+    await opening;
+    second.store.dispatch(titled('Gale'));
+    others.release();
+    await later(12_000);
+    expect(second.saving.elsewhere()).toBe(false);
+    const third = page();
+    await third.library.openLast();
+    expect(titleIn(third)).toBe('Gale');
+  });
+
+  it('never takes a song over that was changed in the other tab', async () => {
+    const first = await started();
+    const others = withLocks();
+    const second = page();
+    await second.library.openLast();
+    Reflect.deleteProperty(navigator, 'locks');
+    const changed = page();
+    await changed.library.openLast();
+    changed.store.dispatch(titled('Squall'));
+    await later(1000);
+    second.store.dispatch(titled('Gale'));
+    others.release();
+    await later(12_000);
+    expect(second.saving.elsewhere()).toBe(true);
+    expect(titleIn(first)).not.toBe('Gale');
+  });
+
+  it('does not say that a new song is saved before it is', async () => {
+    const { fetch } = globalThis;
+    globalThis.fetch = jest.fn((...asked: Parameters<typeof fetch>) => {
+      database.silent = true;
+      return fetch(...asked);
+    });
+    const first = page();
+    void first.library.openLast();
+    await later(100);
+    expect(first.store.selectSignal(selectSong)()).toMatchObject({ saving: 'changed', open: { seed: song.seed } });
   });
 
   it('waits no longer than a second however often something changes', async () => {

@@ -68,6 +68,8 @@ export class Saving {
   /** The changes of the open song, and how many of them the database has. */
   private clock = 0;
   private saved = 0;
+  /** The count that was read or last written here: where the database has more, another tab changed the song. */
+  private known = 0;
   private kept: Kept = { id: undefined, parts: [] };
   /** True when another tab holds the song: nothing is saved from here. */
   readonly elsewhere = signal(false);
@@ -93,6 +95,7 @@ export class Saving {
    */
   startFrom(clock: number, journalled: boolean): void {
     this.clock = clock;
+    this.known = clock;
     this.saved = journalled ? clock - 1 : clock;
     if (journalled) void this.now();
     this.failure.set(null);
@@ -157,6 +160,7 @@ export class Saving {
 
   /** Saves a song that storage does not have yet. */
   async nowNew(): Promise<void> {
+    this.store.dispatch(SongActions.saved({ whole: false }));
     this.clock++;
     this.keep();
     await this.now();
@@ -171,6 +175,7 @@ export class Saving {
       if (this.state().open?.id !== song.id) return;
       if (lost) this.rescued.set(true);
       this.saved = clock;
+      this.known = clock;
       this.failure.set(null);
       if (this.clock === clock) this.storage.settled(song.id);
       else this.keep();
@@ -212,7 +217,8 @@ export class Saving {
       await new Promise((resume) => setTimeout(resume, GRACE_MS));
       const lock = given() ? 'elsewhere' : await held(id);
       if (lock === 'elsewhere') continue;
-      if ((await this.storage.clockOf(id).catch(() => null)) !== this.saved || this.state().open?.id !== id) {
+      const stored = await this.storage.clockOf(id).catch(() => null);
+      if (stored === null || stored > this.known || this.state().open?.id !== id) {
         lock();
         return;
       }
