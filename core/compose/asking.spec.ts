@@ -1,4 +1,6 @@
-import { NOTHING_HEARD } from '../song/resolve';
+import { scoreProblem } from '../song/check';
+import { followGround } from '../song/follow-ground';
+import { NOTHING_HEARD, partTake } from '../song/resolve';
 import {
   ASPECTS,
   HARMONY,
@@ -164,6 +166,28 @@ describe('an asking for what is there already', () => {
     const request = redraftRequest(now, changed, melody.id, 7, { bars: [1], aspects: ASPECTS })!;
     expect(inBar(notesOf(request, 4), 0)).toEqual(inBar(fittedNotes(now, changed, take), 0));
     expect(fittedNotes(now, changed, take)).not.toEqual(take.notes);
+  });
+
+  it('holds on through another key and scale, however the music follows', () => {
+    for (const part of score.parts)
+      for (const how of ['move', 'refit', 'stay'] as const) {
+        const id = chosenId(section, part.id)!;
+        const hold: Hold = { take: id, aspects: [...ASPECTS], bars: [0], notes: [] };
+        const held = { ...section, holds: { [part.id]: [hold] } };
+        const before = { ...score, sections: score.sections.map((own) => (own === section ? held : own)) };
+        const change = { section: null, change: { tonic: 3, scale: 'minor' } };
+        let serial = 0;
+        const followed = followGround(before, takes, NOTHING_HEARD, change, how, () => `followed-${serial++}`);
+        const all = { ...takes, ...Object.fromEntries(followed.takes.map((own) => [own.id, own])) };
+        const now = musicOf(followed.score, all);
+        const there = followed.score.sections.find((own) => own.id === section.id)!;
+        expect(scoreProblem(followed.score, all, before)).toBeNull();
+        // What is held is what sounds now, not what sounded in the old key.
+        expect(there.holds[part.id]).toEqual([{ ...hold, take: chosenId(there, part.id) }]);
+        const sounding = partTake(all, chosenId(there, part.id))!;
+        const request = redraftRequest(now, there, part.id, 7, { bars: [1], aspects: ASPECTS })!;
+        expect(inBar(notesOf(request, 4), 0)).toEqual(inBar(fittedNotes(now, there, sounding), 0));
+      }
   });
 
   it('of kin is made again from what is stored of it, note for note', () => {

@@ -17,9 +17,11 @@ import {
   type Hold,
   type Kin,
   type LineId,
+  type MotifUse,
   type Part,
   type PartId,
   type Section,
+  type SongMotif,
   type Take,
   type TakeId,
 } from '../song/schema';
@@ -131,6 +133,40 @@ function heldBeside(take: TakeId, bars: number, selection: Selection): Hold[] {
     { take, aspects: [...ASPECTS], bars: range(bars).filter((bar) => !selected(bar)), notes: [] },
     ...(others.length > 0 ? [{ take, aspects: others, bars: range(bars).filter(selected), notes: [] }] : []),
   ].filter((hold) => hold.bars.length > 0);
+}
+
+/** A motif of the song that the writer has a part say, in chosen bars or wherever the part likes. */
+export interface Saying {
+  readonly motif: SongMotif;
+  readonly use: MotifUse;
+  /** Counted from 0, `to` not included. */
+  readonly bars: { readonly from: number; readonly to: number } | null;
+}
+
+/**
+ * What a part is to be drafted from so that it says a motif: in chosen bars while the rest of what sounds stays, else
+ * over the whole section.
+ *
+ * @returns null for the chords, and where there is no such part
+ */
+export function motifRequest(
+  music: Music,
+  section: Section,
+  line: LineId,
+  seed: number,
+  { motif, use, bars }: Saying,
+): DraftRequest | null {
+  const part = music.score.parts.find(({ id }) => id === line);
+  if (!part) return null;
+  const selection = bars && { bars: range(bars.to - bars.from).map((bar) => bar + bars.from), aspects: ASPECTS };
+  const again = selection && redraftRequest(music, section, line, seed, selection);
+  const request = again ?? requestFor(music, section, line, seed);
+  if (!request) return null;
+  const { name, bars: length, barTicks, notes } = motif;
+  // Drafters that know motifs weave them in themselves; for the others it is said from the first bar on.
+  const over = bars ?? (USES_MOTIFS.has(part.role) ? null : { from: 0, to: section.bars });
+  const said = { bars: length, barTicks, notes, use, name, ...(over ? { over } : {}) };
+  return { ...request, asking: { ...request.asking, motif: said } };
 }
 
 /** How a take's line was last drafted, however it was edited since; null where nobody drafted it. */

@@ -9,6 +9,13 @@ import { barTicks, type Metre } from '../theory/metre';
 import { pitchClassOf } from '../theory/pitch';
 import { modulo, type MidiNote, type PitchClass, type PitchClassMask, type Ticks } from '../theory/units';
 
+/** A motif that is said by hand in some bars, `to` not included. */
+export interface Said {
+  readonly motif: NonNullable<Asking['motif']>;
+  readonly from: number;
+  readonly to: number;
+}
+
 /** What every drafter is given: the asking, with everything looked up that it names. */
 export interface DraftContext {
   readonly style: Style;
@@ -86,7 +93,8 @@ export function contextOf(
     length: bar * bars,
     kind,
     bound: asking.bound ?? false,
-    motif: asking.motif ?? null,
+    // What is said by hand is laid over what the drafter makes, which knows nothing of it.
+    motif: asking.motif && !asking.motif.over ? asking.motif : null,
     chords,
     weights,
     beside,

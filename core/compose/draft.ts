@@ -14,6 +14,7 @@ import { draftMelody } from './melody/melody';
 import { chordsFromKin, givenTo } from './given';
 import { NOTHING_HELD } from './held';
 import { laidOver } from './held-bars';
+import { saidOver } from './said';
 import { attemptsAt, streamsOf, type Streams } from './stages';
 import { draftOstinato } from './ostinato';
 import { withEnergy } from '../song/energy';
@@ -98,8 +99,23 @@ function draftPart({ asking, models = [] }: DraftRequest, context: PartContext, 
   if (stretch.bars === 0) return { ok: true, notes: [] };
   const held = givenTo(asking, models, { first, bars: stretch.bars, barTicks: context.barTicks }, keeps, streams);
   const result = draw({ ...stretch, held }, streams);
+  if (!result.ok) return result;
   const from = first * context.barTicks;
-  return result.ok ? { ok: true, notes: result.notes.map((note) => ({ ...note, start: note.start + from })) } : result;
+  const notes = saidIn(asking, first, result.notes, { ...stretch, held }, streams);
+  return { ok: true, notes: notes.map((note) => ({ ...note, start: note.start + from })) };
+}
+
+/** What was drafted, with the motif that the writer has said in some bars. */
+function saidIn(
+  { motif }: Asking,
+  first: number,
+  notes: Note[],
+  context: PartContext,
+  streams: Streams,
+): readonly Note[] {
+  if (!motif?.over) return notes;
+  const said = { motif, from: motif.over.from - first, to: motif.over.to - first };
+  return saidOver(notes, said, context, streams('pitch', 'said'));
 }
 
 function draftHarmony(request: DraftRequest, context: DraftContext, brief: HarmonyBrief, streams: Streams): Draft {

@@ -8,6 +8,7 @@ import { snapped } from './strokes';
 export interface MotifNote {
   /** From the beginning of the unit that takes it up. */
   readonly at: Ticks;
+  readonly duration: Ticks;
   /** Steps of the scale from the motif's first note; null where another pitch answers. */
   readonly step: number | null;
 }
@@ -33,19 +34,20 @@ export function motifNotes(
   const { use, notes } = motif;
   const half = notes.length * KEPT;
   return notes
-    .map(({ start, step }, index) => {
+    .map(({ start, duration, step }, index) => {
       const bar = Math.floor(start / motif.barTicks);
       const inBar = start % motif.barTicks;
       const at = use === 'stretches' ? start * STRETCH : bar * barTicks + inBar;
       const fits = use === 'stretches' || inBar < barTicks;
       const turned = use === 'inverts' ? -step : step;
-      return { at, fits, step: use === 'answers' && index >= half ? null : turned };
+      const lasts = use === 'stretches' ? duration * STRETCH : duration;
+      return { at, duration: lasts, fits, step: use === 'answers' && index >= half ? null : turned };
     })
     .filter(({ at, fits }) => fits && at < length)
-    .map(({ at, step }) => {
+    .map(({ at, duration, step }) => {
       // Grids begin anew on every bar line.
       const line = Math.floor(at / barTicks) * barTicks;
-      return { at: line + snapped(at - line, grid), step };
+      return { at: line + snapped(at - line, grid), duration, step };
     })
     .filter(({ at }, index, all) => all[index - 1]?.at !== at);
 }

@@ -21,6 +21,7 @@ import { addressesInOneTrack, addressesOf, FIRST_ADDRESS, PITCHED_CHANNELS } fro
 import { writeMidi, type MidiTrack } from './midi-write';
 import { conductor, oneTrack, voiceTrack } from './tracks';
 import { emptied, withChoice } from '../song/section';
+import { nameApart } from '../song/version-words';
 
 /** A file ready to be handed over. */
 export interface Delivery {
@@ -206,12 +207,13 @@ export function deliverSection(music: Music, sectionId: SectionId, options: Deli
   const { score } = music;
   const section = sectionOf(score, sectionId);
   if (!section) return null;
+  const name = nameApart(music, section);
   const sounding = soundingOf({
     ...asSong(music, options),
     course: sectionCourse(score, section),
-    title: `${score.title} – ${section.name}`,
+    title: `${score.title} – ${name}`,
   });
-  return written(sounding, fileNameOf([score.title, section.name], '.mid'));
+  return written(sounding, fileNameOf([score.title, name], '.mid'));
 }
 
 /** A section in which a take lies by itself, as long as the take is. */

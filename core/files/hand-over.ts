@@ -1,6 +1,8 @@
 import { harmonyTake, NOTHING_HEARD, partTake, type Music, type Takes } from '../song/resolve';
 import type { Score } from '../song/schema';
 import { choicesOf } from '../song/section';
+import { nameApart } from '../song/version-words';
+import { placedSections } from '../song/versions';
 import {
   asWritten,
   deliverChords,
@@ -56,9 +58,9 @@ export function handOver(chosen: Music, { human, apart }: HandOverWish): HandOve
     ...(oneTrack.ok ? [{ what: 'The song in one track', delivery: oneTrack.delivery }] : []),
     ...deliverLines(music, options).map((delivery, index) => ({ what: `${lines[index]?.name} alone`, delivery })),
     ...(chords ? [{ what: 'The chords, as voiced and struck', delivery: chords }] : []),
-    ...music.score.sections.flatMap((section) => {
+    ...placedSections(music.score).flatMap((section) => {
       const delivery = deliverSection(music, section.id, options);
-      return delivery ? [{ what: `${section.name}, all parts`, delivery }] : [];
+      return delivery ? [{ what: `${nameApart(music, section)}, all parts`, delivery }] : [];
     }),
   ];
   const named = withNamesApart(found.map(({ delivery }) => delivery));

@@ -322,6 +322,7 @@ function sectionFrom(
   const kind = kindOf(section.name);
   const empty: Section = {
     id,
+    version: null,
     kind,
     name: freeName(score, section.name || 'Part'),
     bars: section.bars,

@@ -21,7 +21,7 @@ import type {
   PartId,
 } from './schema';
 import { planned } from './plan';
-import { withChoice, withoutPart } from './section';
+import { groupOf, withChoice, withoutPart } from './section';
 
 /** Every edit is a pure function from score to score; what does not apply returns the score unchanged. */
 
@@ -61,11 +61,24 @@ export const changeHarmonyBrief = (score: Score, sectionId: SectionId, change: P
   })),
 });
 
-export const changeSection = (
+/** Changes a section; its name and kind are those of all its versions. */
+export function changeSection(
   score: Score,
   id: SectionId,
-  change: Partial<Pick<Section, 'name' | 'kind' | 'bars'>>,
-): Score => ({ ...score, sections: replace(score.sections, id, (section) => ({ ...section, ...change })) });
+  { bars, ...shared }: Partial<Pick<Section, 'name' | 'kind' | 'bars'>>,
+): Score {
+  const changed = score.sections.find((section) => section.id === id);
+  if (!changed) return score;
+  const group = groupOf(changed);
+  return {
+    ...score,
+    sections: score.sections.map((section) =>
+      groupOf(section) === group
+        ? { ...section, ...shared, ...(section === changed && bars !== undefined ? { bars } : {}) }
+        : section,
+    ),
+  };
+}
 
 export const changeChordSetting = (score: Score, sectionId: SectionId, change: Partial<ChordSetting>): Score => ({
   ...score,
@@ -109,20 +122,22 @@ export function moveOccurrence(score: Score, id: OccurrenceId, to: number): Scor
 }
 
 /**
- * Takes one occurrence out of the running order; its section stays for as long as it sounds elsewhere. The last one
- * stays.
+ * Takes one occurrence out of the running order; its section stays for as long as it, or another version of it, sounds
+ * elsewhere. The last one stays.
  */
 export function removeOccurrence(score: Score, id: OccurrenceId): Score {
   const gone = score.order.find((occurrence) => occurrence.id === id);
   if (!gone || score.order.length === 1) return score;
   const order = score.order.filter((occurrence) => occurrence !== gone);
   const energy = score.energy.filter(({ occurrence }) => occurrence !== id);
-  const still = order.some(({ section }) => section === gone.section);
+  const groups = new Map(score.sections.map((section) => [section.id, groupOf(section)]));
+  const group = groups.get(gone.section);
+  const still = order.some(({ section }) => groups.get(section) === group);
   return {
     ...score,
     order,
     energy,
-    sections: still ? score.sections : score.sections.filter((section) => section.id !== gone.section),
+    sections: still ? score.sections : score.sections.filter((section) => groupOf(section) !== group),
   };
 }
 

@@ -12,7 +12,11 @@ export function withFreshSections(song: Song, newId: (kind: string) => string): 
     ...song,
     score: {
       ...score,
-      sections: score.sections.map((section) => ({ ...section, id: named(section.id) })),
+      sections: score.sections.map((section) => ({
+        ...section,
+        id: named(section.id),
+        version: section.version && { ...section.version, of: named(section.version.of) },
+      })),
       order: score.order.map((place) => ({ ...place, section: named(place.section) })),
     },
     ledger: {

@@ -1,5 +1,5 @@
 import { own } from './look-up';
-import { ASPECTS, type Aspect, type Hold, type LineId, type Section, type TakeId } from './schema';
+import { ASPECTS, type Aspect, type Hold, type LineId, type Section, type Take, type TakeId } from './schema';
 
 /** What a writer holds of a section's lines, so that no draft changes it: bars and single notes of takes. */
 
@@ -65,6 +65,17 @@ export function heldNotes(holds: readonly Hold[]): ReadonlyMap<TakeId, ReadonlyM
     if (own.size > 0) takes.set(take, own);
   }
   return takes;
+}
+
+/**
+ * The take that single notes of a take are held of, by their ids: itself, or one that they came from when it was drafted.
+ */
+export function holdersIn(holds: readonly Hold[], { id, origin }: Pick<Take, 'id' | 'origin'>): Map<number, TakeId> {
+  const held = heldNotes(holds);
+  const came = (origin.asking?.holds ?? []).flatMap(({ take, notes }) =>
+    notes.flatMap((note) => (held.get(take)?.has(note) ? [[note, take] as const] : [])),
+  );
+  return new Map([...came, ...[...(held.get(id)?.keys() ?? [])].map((note) => [note, id] as const)]);
 }
 
 const inOrder = (aspects: ReadonlySet<Aspect>): Aspect[] => ASPECTS.filter((aspect) => aspects.has(aspect));

@@ -95,9 +95,21 @@ const soloSchema = z
 /** What a part plays in a section: one of its takes. Other kinds of source come to stand beside it. */
 const sourceSchema = z.discriminatedUnion('of', [z.object({ of: z.literal('take'), take: takeId })]).readonly();
 
+/** Sections of one group are versions of each other: in one place of the running order sounds one of them. */
+const versionSchema = z
+  .object({
+    /** The group: the id of the section that its first version was. */
+    of: sectionId,
+    /** Null where it is called by what sets it apart. */
+    name: z.string().min(1).max(LIMITS.name).nullable(),
+  })
+  .readonly();
+
 export const sectionSchema = z
   .object({
     id: sectionId,
+    /** Which group of versions it belongs to; null where it is the only one of itself. */
+    version: versionSchema.nullable(),
     kind: z.enum(SECTION_KINDS),
     name: z.string().min(1).max(LIMITS.name),
     bars: z.number().int().min(1).max(LIMITS.bars),

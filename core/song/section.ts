@@ -1,11 +1,14 @@
 import { withHolds } from './holds';
 import { own } from './look-up';
-import { HARMONY, type LineId, type PartId, type Section, type Source, type TakeId } from './schema';
+import { HARMONY, type LineId, type PartId, type Section, type SectionId, type Source, type TakeId } from './schema';
 
 /**
- * The only door to what a section holds: what its lines play. Whoever reads or changes that comes through here, so that a
- * section can have several versions one day, and parts other sources than takes, and nobody else has to know.
+ * The only door to what a section holds: what its lines play. Whoever reads or changes that comes through here, so that
+ * parts can have other sources than takes one day, and nobody else has to know.
  */
+
+/** The group of versions that a section belongs to, by the id of its first version. */
+export const groupOf = ({ id, version }: Pick<Section, 'id' | 'version'>): SectionId => version?.of ?? id;
 
 /** What a part plays in a section; null where it plays nothing. */
 export const sourceOf = (section: Section, part: PartId): Source | null => own(section.chosen, part) ?? null;

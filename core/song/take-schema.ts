@@ -28,6 +28,8 @@ const bar = z
   .int()
   .min(0)
   .max(LIMITS.bars - 1);
+/** Bars, counted from 0, `to` not included. */
+const barSpanSchema = z.object({ from: bar, to: z.number().int().min(1).max(LIMITS.bars) }).readonly();
 const count = z.number().int().min(0);
 const noteId = z.number().int().min(0);
 
@@ -78,16 +80,19 @@ export const askingSchema = z
     /** A motif of the song, and what is done with it. */
     motif: motifSchema
       .unwrap()
-      .extend({ use: z.enum(MOTIF_USES) })
+      .extend({
+        use: z.enum(MOTIF_USES),
+        /** What it is called, where the writer asked for it by hand and no plan did. */
+        name: z.string().max(LIMITS.name).optional(),
+        /** The bars that it is said in, where they were chosen. */
+        over: barSpanSchema.optional(),
+      })
       .readonly()
       .optional(),
     /** Mean energy over the section's places, in %; none where no line is drawn. */
     energy: percent.optional(),
     /** Bars that were drafted alone, counted from 0, `to` not included; none is the whole section. */
-    only: z
-      .object({ from: bar, to: z.number().int().min(1).max(LIMITS.bars) })
-      .readonly()
-      .optional(),
+    only: barSpanSchema.optional(),
     /** What stayed of other takes of the line; of two holds of one bar the first counts. */
     holds: z
       .array(holdSchema)

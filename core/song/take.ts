@@ -191,3 +191,38 @@ export const voiceTake = (
   origin: originOf({ how: whole.origin.how === 'imported' ? 'imported' : 'voiced', from, parents: [whole.id] }),
   over: whole.over && { ...whole.over, role: part.role, low: part.brief.low, high: part.brief.high },
 });
+
+type Rename = (id: TakeId) => TakeId;
+
+const renamedAsking = (asking: Asking, named: Rename): Asking => ({
+  ...asking,
+  ...(asking.harmony === undefined ? {} : { harmony: named(asking.harmony) }),
+  ...(asking.holds ? { holds: asking.holds.map((hold) => ({ ...hold, take: named(hold.take) })) } : {}),
+  ...(asking.kin ? { kin: renamedKin(asking.kin, named) } : {}),
+  beside: asking.beside.map(named),
+});
+
+function renamedKin(kin: NonNullable<Asking['kin']>, named: Rename): NonNullable<Asking['kin']> {
+  if (kin.by === 'variation') return { ...kin, takes: [named(kin.takes[0])] };
+  return { ...kin, takes: [named(kin.takes[0]), named(kin.takes[1])] };
+}
+
+/**
+ * A take as another version of its section has it: the same music, made the same way, under ids of its own.
+ *
+ * @param named  the id that a take goes by there; that of a take which is not there as it is
+ */
+export function copiedTake(take: Take, section: SectionId, named: Rename): Take {
+  const { asking, parents } = take.origin;
+  const changed = {
+    id: named(take.id),
+    section,
+    origin: {
+      ...take.origin,
+      parents: parents.map(named),
+      asking: asking === null ? null : renamedAsking(asking, named),
+    },
+  };
+  if (take.of === 'harmony') return { ...take, ...changed };
+  return { ...take, ...changed, over: take.over && { ...take.over, harmony: named(take.over.harmony) } };
+}

@@ -43,6 +43,7 @@ export const freeColour = ({ parts }: Score): number =>
 /** A new section with nothing in it. */
 export const newSection = (style: Style, kind: SectionKind, id: string, name = nameOfKind(kind)): Section => ({
   id,
+  version: null,
   kind,
   name,
   bars: style.harmony.bars?.[kind] ?? USUAL_BARS[kind],
