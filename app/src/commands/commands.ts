@@ -4,11 +4,13 @@ import type { Command, Region } from './command';
 import { isCharacter, sayChord } from './key-chord';
 import { arrangementCommands } from './lists/arrangement';
 import { chordCommands } from './lists/chords';
+import { motifCommands } from './lists/motifs';
 import { pageCommands } from './lists/pages';
 import { redraftingCommands } from './lists/redrafting';
 import { sheetCommands } from './lists/sheet';
 import { takeCommands } from './lists/takes';
 import { transportCommands } from './lists/transport';
+import { versionCommands } from './lists/versions';
 
 /**
  * Where a key could mean two things. Inside a region its own keys come before those of the workspace; what holds
@@ -24,9 +26,11 @@ export class Commands {
     ...transportCommands(),
     ...takeCommands(),
     ...redraftingCommands(),
+    ...motifCommands(),
     ...sheetCommands(),
     ...chordCommands(),
     ...arrangementCommands(),
+    ...versionCommands(),
     ...pageCommands(),
   ];
   private readonly byId = new Map(this.all.map((command) => [command.id, command]));

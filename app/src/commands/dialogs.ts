@@ -4,6 +4,7 @@ export abstract class Dialogs {
   isOpening = false;
   abstract openKeys(): Promise<void>;
   abstract openSearch(): Promise<void>;
+  abstract openCarry(): Promise<void>;
   /** Has them at hand before they are asked for. */
   abstract warmUp(): void;
 }

@@ -39,6 +39,15 @@ export function chordOf(event: Pressed): string | null {
   return [...modifiers, key].join('+');
 }
 
+/**
+ * A figure as the key stands on the keyboard, whatever it types: with Shift, and on keyboards that type figures only with
+ * Shift, it types a sign. For what has no command of its own.
+ */
+export function figureChordOf({ code, shiftKey, ctrlKey, metaKey, altKey }: KeyboardEvent): string | null {
+  const figure = /^Digit([1-9])$/.exec(code)?.[1];
+  return figure === undefined || ctrlKey || metaKey || altKey ? null : `${shiftKey ? 'Shift+' : ''}${figure}`;
+}
+
 const partsOf = (chord: string): string[] =>
   chord.endsWith('+') ? [...chord.slice(0, -1).split('+').filter(Boolean), '+'] : chord.split('+');
 

@@ -3,7 +3,7 @@ import { Router } from '@angular/router';
 import type { Command, Region } from './command';
 import { Commands } from './commands';
 import { Dialogs } from './dialogs';
-import { chordOf } from './key-chord';
+import { chordOf, figureChordOf } from './key-chord';
 import { Regions } from './regions';
 
 /** Inputs in which no text is typed. */
@@ -54,7 +54,9 @@ export class Keys {
       ((plain && !/F\d+$/.test(chord)) || ['Mod+z', 'Shift+Mod+z', 'Mod+c', 'Mod+v', 'Mod+x'].includes(chord))
     )
       return;
-    const command = this.commands.at(chord, this.regionsFor(event.target));
+    const regions = this.regionsFor(event.target);
+    const figure = figureChordOf(event);
+    const command = this.commands.at(chord, regions) ?? (figure === null ? null : this.commands.at(figure, regions));
     if (!command) return;
     event.preventDefault();
     if (event.repeat && !command.repeats) return;

@@ -4,11 +4,21 @@ import { freeName, nameOfKind } from '@fendro/core/song/edit';
 import { ENERGY_SHAPES, shapedEnergy } from '@fendro/core/song/energy';
 import { LIMITS } from '@fendro/core/song/limits';
 import type { HarmonyForm, OccurrenceId, SectionId, SectionKind } from '@fendro/core/song/schema';
+import { nameApart } from '@fendro/core/song/version-words';
+import { placedSections } from '@fendro/core/song/versions';
 import { ENDINGS, type Ending } from '@fendro/core/song/style';
 import { newSection } from '@fendro/core/styles/band';
 import { styleIn } from '@fendro/core/styles/styles';
 import { newId } from '../store/ids';
-import { selectOwnScore, selectPlaced, selectScore, selectSong, selectTakes, selectView } from '../store/selectors';
+import {
+  selectMusic,
+  selectOwnScore,
+  selectPlaced,
+  selectScore,
+  selectSong,
+  selectTakes,
+  selectView,
+} from '../store/selectors';
 import { ScoreActions } from '../store/song.actions';
 
 /** A form that a section can be made in. */
@@ -34,6 +44,7 @@ export class ArrangementDesk {
   private readonly store = inject(Store);
   private readonly song = this.store.selectSignal(selectSong);
   private readonly score = this.store.selectSignal(selectScore);
+  private readonly music = this.store.selectSignal(selectMusic);
   private readonly ownScore = this.store.selectSignal(selectOwnScore);
   private readonly takes = this.store.selectSignal(selectTakes);
   private readonly placed = this.store.selectSignal(selectPlaced);
@@ -48,8 +59,11 @@ export class ArrangementDesk {
       ? `A song holds up to ${LIMITS.sections} sections; those that are there can be repeated.`
       : null;
   });
-  /** The sections that can sound again. */
-  readonly existing = computed(() => this.score()?.sections ?? []);
+  /** The sections that can sound again, by name: of several versions those that sound. */
+  readonly existing = computed(() => {
+    const music = this.music();
+    return music ? placedSections(music.score).map((section) => ({ section, name: nameApart(music, section) })) : [];
+  });
   /** Ways to end the song, the style's own first. */
   readonly endings = computed((): readonly Ending[] => {
     const score = this.score();

@@ -11,6 +11,7 @@ import { sessionFeature } from '../store/session';
 import { TakeActions } from '../store/song.actions';
 import { HarmonyDesk } from './harmony-desk';
 import { TakeView } from './take-view';
+import { VersionsDesk } from './versions-desk';
 
 /** Hearing, judging and choosing the takes of the line in focus, by keys, buttons and whatever else asks for it. */
 @Injectable({ providedIn: 'root' })
@@ -19,6 +20,7 @@ export class AuditionDesk {
   private readonly playback = inject(Playback);
   private readonly desk = inject(HarmonyDesk);
   private readonly view = inject(TakeView);
+  private readonly versions = inject(VersionsDesk);
   private readonly score = this.store.selectSignal(selectScore);
   private readonly section = this.store.selectSignal(selectSection);
   private readonly line = this.store.selectSignal(selectLine);
@@ -60,9 +62,12 @@ export class AuditionDesk {
     if (take) this.store.dispatch(TakeActions.named({ take, name: shortened(name, LIMITS.name) }));
   }
 
+  /** Hears a take; one of another section is turned to. */
   hear(take: TakeId): void {
+    const of = this.song().takes[take]?.section;
+    if (of !== undefined && of !== this.section()?.id) this.versions.turnTo(of);
     const section = this.section();
-    if (!section) return;
+    if (!section || (of !== undefined && of !== section.id)) return;
     if (take === this.chosen()) this.store.dispatch(TakeActions.released({ section: section.id, line: this.line() }));
     else this.store.dispatch(TakeActions.heard({ take, section: section.id, line: this.line() }));
     this.playback.playIfStopped();

@@ -1,7 +1,7 @@
 import { computed, inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { changeHolds } from '@fendro/core/song/edit';
-import { freed, held, holdsOf, isHeld, withHolds, type Grip } from '@fendro/core/song/holds';
+import { freed, held, holdersIn, holdsOf, isHeld, withHolds, type Grip } from '@fendro/core/song/holds';
 import { soundingId } from '@fendro/core/song/resolve';
 import {
   ASPECTS,
@@ -18,13 +18,16 @@ import { selectHeard, selectLine, selectOwnScore, selectSection } from '../store
 import { ScoreActions } from '../store/song.actions';
 import { inWordsOf, sayBars } from '../ui/say-bars';
 import { DraftRuns } from './draft-runs';
+import { NotesDesk } from './notes-desk';
 import { SheetDesk } from './sheet-desk';
 
-/** Holding what is good, so that no draft changes it: of the line in focus, over the bars that are selected. */
+/** Holding what is good, so that no draft changes it: of the line in focus, over the bars that are selected, or the notes that are
+ * picked. */
 @Injectable({ providedIn: 'root' })
 export class HoldDesk {
   private readonly store = inject(Store);
   private readonly sheet = inject(SheetDesk);
+  private readonly notes = inject(NotesDesk);
   private readonly runs = inject(DraftRuns);
   private readonly news = inject(News);
   private readonly score = this.store.selectSignal(selectOwnScore);
@@ -42,16 +45,27 @@ export class HoldDesk {
       const [section, line, bars] = [this.section(), this.line(), this.sheet.bars()];
       const take = section ? soundingId(section, line, this.heard()) : null;
       if (!section || take === null) return null;
+      const sounding = this.notes.any() ? this.notes.take() : null;
+      if (sounding) {
+        const ids = this.notes.ids();
+        const holders = holdersIn(holdsOf(section, line), sounding);
+        const holder = ids.map((id) => holders.get(id)).find((own) => own !== undefined) ?? take;
+        return { section, line, take: holder, grip: { bars: [], notes: ids } };
+      }
       const last = Math.min(bars.to, section.bars);
-      return {
-        section,
-        line,
-        take,
-        grip: { bars: range(Math.max(0, last - bars.from)).map((bar) => bar + bars.from), notes: [] },
-      };
+      const grip = { bars: range(Math.max(0, last - bars.from)).map((bar) => bar + bars.from), notes: [] };
+      return { section, line, take, grip };
     },
   );
-  readonly canHold = computed(() => (this.target()?.grip.bars.length ?? 0) > 0);
+  readonly canHold = computed(() => {
+    const grip = this.target()?.grip;
+    return grip !== undefined && grip.bars.length + grip.notes.length > 0;
+  });
+  /** What would be held now, in words. */
+  readonly words = computed(() => {
+    const count = this.target()?.grip.notes.length ?? 0;
+    return count === 0 ? sayBars(this.sheet.bars()) : count === 1 ? 'One note' : `${count} notes`;
+  });
 
   /** Whether all of these aspects are held in all the bars. */
   isHeld(aspects: readonly Aspect[] = ASPECTS): boolean {
@@ -65,14 +79,14 @@ export class HoldDesk {
     if (!target) return;
     const { section, line, take, grip } = target;
     const frees = this.isHeld(aspects);
-    const name = frees ? 'free bars' : 'hold bars';
+    const what = this.words();
+    const name = `${frees ? 'free' : 'hold'} ${grip.notes.length > 0 ? 'notes' : 'bars'}`;
     this.change(name, section, (now) => (frees ? freed : held)(now, line, take, grip, aspects));
-    const bars = sayBars(this.sheet.bars());
-    const what =
+    const which =
       aspects.length === ASPECTS.length
         ? ''
         : `: ${aspects.map((one) => inWordsOf(one, line === HARMONY)).join(' and ')}`;
-    this.news.say(`${bars} of ${this.runs.nameOf(line)} ${frees ? 'freed' : 'held'}${what}`);
+    this.news.say(`${what} of ${this.runs.nameOf(line)} ${frees ? 'freed' : 'held'}${which}`);
   }
 
   /** Frees all that is held of the line in focus. */

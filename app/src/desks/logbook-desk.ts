@@ -5,14 +5,16 @@ import { bandAt, lineOf } from '@fendro/core/song/logbook';
 import { own } from '@fendro/core/song/look-up';
 import { sectionOf } from '@fendro/core/song/resolve';
 import { HARMONY, type LineId, type Part, type SectionId, type Take, type TakeId } from '@fendro/core/song/schema';
+import { wholeName } from '@fendro/core/song/version-words';
 import { takeNumbers } from '@fendro/core/song/take-numbers';
 import { Playback } from '../sound/playback';
 import { News } from '../store/news';
-import { selectScore, selectSong, selectView } from '../store/selectors';
+import { selectMusic, selectScore, selectSong } from '../store/selectors';
 import { SessionActions } from '../store/session';
 import { TakeActions } from '../store/song.actions';
 import { madeOf } from '../ui/take-words';
 import { sayMoment } from '../ui/say-moment';
+import { VersionsDesk } from './versions-desk';
 
 /** One line of the logbook, as it is read. */
 export interface LogEntry {
@@ -40,7 +42,8 @@ export class LogbookDesk {
   private readonly news = inject(News);
   private readonly song = this.store.selectSignal(selectSong);
   private readonly score = this.store.selectSignal(selectScore);
-  private readonly view = this.store.selectSignal(selectView);
+  private readonly music = this.store.selectSignal(selectMusic);
+  private readonly versions = inject(VersionsDesk);
   /** Words that a line must have, all of them. */
   readonly query = signal('');
 
@@ -58,9 +61,11 @@ export class LogbookDesk {
 
   private readonly entries = computed((): readonly LogEntry[] => {
     const { heard, takes } = this.song();
-    const score = this.score();
-    if (!score) return [];
+    const music = this.music();
+    if (!music) return [];
+    const { score } = music;
     const parts = new Map(score.parts.map((part) => [part.id, part]));
+    const names = new Map(score.sections.map((section) => [section.id, wholeName(music, section)]));
     const name = (id: TakeId): string => {
       const number = this.numbers().get(id);
       return nameOf(score, id) ?? (number === undefined ? 'an earlier take' : `take ${number}`);
@@ -83,7 +88,7 @@ export class LogbookDesk {
             line,
             part,
             when: at === 0 ? '' : sayMoment(at),
-            where: there?.name ?? 'a section that is gone',
+            where: names.get(section) ?? 'a section that is gone',
             who: line === HARMONY ? 'Chords' : (part?.name ?? 'a part that is gone'),
             what,
             canSound: there !== undefined && (line === HARMONY || part !== null),
@@ -130,10 +135,7 @@ export class LogbookDesk {
 
   /** Turns to a section and a line of it. */
   private show(section: SectionId, line: LineId): void {
-    if (this.view()?.section.id !== section) {
-      const place = this.score()?.order.find((occurrence) => occurrence.section === section);
-      if (place) this.store.dispatch(SessionActions.occurrenceViewed({ occurrence: place.id }));
-    }
+    this.versions.turnTo(section);
     this.store.dispatch(SessionActions.lineFocused({ line }));
   }
 }

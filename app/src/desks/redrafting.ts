@@ -1,6 +1,6 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { kinRequest, redraftRequest, type Selection } from '@fendro/core/compose/asking';
+import { kinRequest, motifRequest, redraftRequest, type Saying, type Selection } from '@fendro/core/compose/asking';
 import type { DraftRequest } from '@fendro/core/compose/draft';
 import { fittedNotes } from '@fendro/core/song/follow-chords';
 import { partTake, sectionOf, soundingId, type Music } from '@fendro/core/song/resolve';
@@ -126,6 +126,17 @@ export class Redrafting {
     const [take, partner] = [this.sounding(), this.partner()];
     if (take === null || partner === null) return;
     await this.kin(CROSSES[by](take, partner), 'blended');
+  }
+
+  /** Drafts takes of a part that say a motif; the first is heard. */
+  async say(line: LineId, saying: Saying): Promise<void> {
+    const section = this.section();
+    if (!section) return;
+    await this.runs.inTurn(async () => {
+      const request = this.asked(section, (music, now, seed) => motifRequest(music, now, line, seed, saying));
+      if (request) await this.run(section, line, request, RELATIVES, `says “${saying.motif.name}”`);
+      this.playback.playIfStopped();
+    });
   }
 
   private async kin(kin: Kin, done: string): Promise<void> {

@@ -1,12 +1,17 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { nameOf, verdictOf } from '@fendro/core/song/edit';
+import { sectionOf } from '@fendro/core/song/resolve';
+import { nameApart } from '@fendro/core/song/version-words';
 import type { Take, TakeId, Verdict } from '@fendro/core/song/schema';
 import { inTakeOrder, type TakeOrder } from '@fendro/core/study/take-order';
 import {
   selectBar,
+  selectEveryNumber,
+  selectEveryTake,
   selectLineNumbers,
   selectLineTakes,
+  selectMusic,
   selectScore,
   selectSounding,
   selectTakes,
@@ -19,10 +24,17 @@ export class TakeView {
   private readonly store = inject(Store);
   private readonly score = this.store.selectSignal(selectScore);
   private readonly ledger = this.store.selectSignal(selectTakes);
-  private readonly all = this.store.selectSignal(selectLineTakes);
+  private readonly music = this.store.selectSignal(selectMusic);
+  private readonly here = this.store.selectSignal(selectLineTakes);
+  private readonly inEvery = this.store.selectSignal(selectEveryTake);
+  private readonly hereNumbers = this.store.selectSignal(selectLineNumbers);
+  private readonly everyNumber = this.store.selectSignal(selectEveryNumber);
+  /** Whether the takes of the line are listed over all sections, or those of the section in view. */
+  readonly everywhere = signal(false);
+  private readonly all = computed(() => (this.everywhere() ? this.inEvery() : this.here()));
   private readonly sounding = this.store.selectSignal(selectSounding);
   private readonly bar = this.store.selectSignal(selectBar);
-  private readonly numbers = this.store.selectSignal(selectLineNumbers);
+  private readonly numbers = computed(() => (this.everywhere() ? this.everyNumber() : this.hereNumbers()));
   /** Discarded takes are folded away until they are asked for. */
   readonly discardedShown = signal(false);
   /** Whether the takes lie on a field beside the list, like near like. */
@@ -69,6 +81,7 @@ export class TakeView {
 
   /** Lists all takes again, as they came. */
   plain(): void {
+    this.everywhere.set(false);
     this.sort('as drafted');
     this.query.set('');
   }
@@ -93,7 +106,10 @@ export class TakeView {
   captionOf(take: Take): string {
     const score = this.score();
     const name = score && nameOf(score, take.id);
-    return [name, madeOf(take, this.nameOf)].filter(Boolean).join(': ');
+    const music = this.music();
+    const section = this.everywhere() && music ? sectionOf(music.score, take.section) : undefined;
+    const where = section && music ? nameApart(music, section) : '';
+    return [where, name, madeOf(take, this.nameOf)].filter(Boolean).join(': ');
   }
 
   verdictOf(id: TakeId): Verdict | null {

@@ -12,6 +12,7 @@ export class PageDialogs extends Dialogs {
       import('@angular/material/dialog'),
       import('../commands/key-sheet'),
       import('../commands/command-search'),
+      import('../workspace/carry-sheet'),
     ]);
 
   warmUp(): void {
@@ -30,6 +31,13 @@ export class PageDialogs extends Dialogs {
     const config = new MatDialogConfig();
     Object.assign(config, { ...WIDE, ariaLabelledBy: 'keys-title' });
     this.injector.get(MatDialog).open(KeySheet, config);
+  }
+
+  async openCarry(): Promise<void> {
+    const [{ MatDialog, MatDialogConfig }, , , { CarrySheet }] = await this.opening();
+    const config = new MatDialogConfig();
+    Object.assign(config, { ...WIDE, width: '36rem', ariaLabelledBy: 'carry-title' });
+    this.injector.get(MatDialog).open(CarrySheet, config);
   }
 
   async openSearch(): Promise<void> {

@@ -15,9 +15,12 @@ export type Contents = ReadonlyMap<LineId, string>;
  * @param chordLine  where the chords sound by themselves
  */
 export function contentsOf(music: Music, course: Course, chordLine: ChordLine): Contents {
-  const sections = [...new Set(course.map(({ section }) => section))];
-  const inOrder = (textOf: (section: Section) => string): string =>
-    sections.map((section) => `${section.id}:${textOf(section)}`).join();
+  const sections = new Set(course.map(({ section }) => section));
+  // Place by place: other versions may play in places of one length.
+  const inOrder = (textOf: (section: Section) => string): string => {
+    const texts = new Map([...sections].map((section) => [section, textOf(section)]));
+    return course.map(({ section }) => texts.get(section)).join('|');
+  };
   return new Map([
     ...music.score.parts.map(({ id, instrument, brief, swaps, style }) => {
       const written = inOrder((section) => String(numberOf(writtenNotes(music, section, id))));

@@ -92,7 +92,7 @@ export class Playback {
       const looping = this.looping();
       const order = this.played.placed().map(({ section, length }) => {
         const { tempo, metre, swing, style, feel } = score ? groundOf(score, section) : {};
-        return [section.id, length, tempo, metre, swing, style, feel];
+        return [length, tempo, metre, swing, style, feel];
       });
       return JSON.stringify([score?.energy, looping, looping ? this.span() : null, order]);
     });

@@ -14,6 +14,7 @@ import {
 } from '@fendro/core/song/resolve';
 import { chosenId } from '@fendro/core/song/section';
 import { takeNumbers } from '@fendro/core/song/take-numbers';
+import { placedSections } from '@fendro/core/song/versions';
 import { PLAIN_CHORDS } from '@fendro/core/song/briefs';
 import {
   HARMONY,
@@ -139,6 +140,31 @@ export const selectLineTakes = createSelector(
   selectHeard,
   (score, takes, section, line, heard) =>
     score && section ? takes.filter((take) => isListed(take, score, section, line, heard)) : [],
+);
+
+/** The listed takes of the line in focus in every section that sounds, in the order of the sections. */
+export const selectEveryTake = createSelector(
+  selectScore,
+  selectTakes,
+  selectLine,
+  selectHeard,
+  (score, takes, line, heard) =>
+    score
+      ? placedSections(score).flatMap((section) =>
+          takesOf(takes, section.id, line).filter((take) => isListed(take, score, section, line, heard)),
+        )
+      : [],
+);
+
+/** What the takes of the line in focus are called by, in every section that sounds. */
+export const selectEveryNumber = createSelector(
+  selectScore,
+  selectTakes,
+  selectLine,
+  (score, takes, line): ReadonlyMap<TakeId, number> =>
+    new Map(
+      score ? placedSections(score).flatMap((section) => [...takeNumbers(takesOf(takes, section.id, line))]) : [],
+    ),
 );
 
 /**

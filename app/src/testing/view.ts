@@ -131,7 +131,10 @@ export function viewOf<C>(component: Type<C>, wish: Wish = {}): View<C> {
     providers: [
       provideSong(),
       provideRouter([]),
-      { provide: Dialogs, useValue: { openKeys: jest.fn(), openSearch: jest.fn(), warmUp: jest.fn() } },
+      {
+        provide: Dialogs,
+        useValue: { openKeys: jest.fn(), openSearch: jest.fn(), openCarry: jest.fn(), warmUp: jest.fn() },
+      },
       provideIcons(),
       provideMaterial(),
       { provide: Playback, useValue: silentPlayback() },

@@ -30,6 +30,21 @@ export const shapeOf = (colour: number, drums: boolean): NoteShape =>
 /** Drums are drawn in rows of their own rather than by pitch. */
 const DRUM_ROWS = [49, 46, 51, 54, 42, 70, 44, 50, 47, 43, 37, 39, 38, 36];
 
+/** Where pitches lie, and how high their notes are, in px. */
+interface Row {
+  readonly y: (pitch: number) => number;
+  readonly height: number;
+}
+interface Box {
+  readonly left: number;
+  /** Its middle. */
+  readonly y: number;
+  readonly width: number;
+}
+
+/** How far beside a note a pointer may be that means it, in px. */
+const REACH = 3;
+
 /**
  * A picture of notes over time, over faint bands of the chords. Decorative: whatever holds it says in words what it
  * shows.
@@ -61,6 +76,10 @@ export class NotePicture {
   readonly chords = input<readonly ChordSpan[]>([]);
   /** Places in the list of notes that are marked, as rubbing against the chords. */
   readonly marks = input<readonly number[]>([]);
+  /** Places in the list of notes that are held, each by itself. */
+  readonly held = input<readonly number[]>([]);
+  /** Places in the list of notes that are picked. */
+  readonly picked = input<readonly number[]>([]);
   /** What each note does against its chord, in the order of the notes: drawn as a sign over all but chord notes. */
   readonly roles = input<readonly NoteRole[]>([]);
   /** Notes of another take, drawn hollow over these. */
@@ -143,9 +162,72 @@ export class NotePicture {
       const width = Math.max(3, x(note.start + note.duration) - left - 1);
       pen.strokeRect(left + 0.5, row.y(note.pitch) - row.height / 2 - 0.5, width, row.height + 1);
     }
+    this.drawHeld(pen, x, row, token('--surface'), token('--ink'));
+    this.drawPicked(pen, x, row, token('--ink'));
     pen.strokeStyle = token(`--part-${this.colour()}`);
     if (this.roles().length > 0) this.drawRoles(pen, x, row.y, token('--ink'));
     if (this.marks().length > 0) this.drawMarks(pen, x, row.y, token('--alert'));
+  }
+
+  /** Where a note of the list is drawn; null where it is out of the picture. */
+  private boxOf(index: number, x: (at: Ticks) => number, row: Row): Box | null {
+    const note = this.notes()[index];
+    if (!note || note.start >= this.to() || note.start + note.duration <= this.from()) return null;
+    const left = x(note.start);
+    const width = this.shape() === 'dot' ? 6 : Math.max(3, x(note.start + note.duration) - left - 1);
+    return { left: this.shape() === 'dot' ? left - 3 : left, y: row.y(note.pitch), width };
+  }
+
+  /** The note under a pointer, as its place in the list; null where there is none. */
+  noteAt({ clientX, clientY }: Pick<PointerEvent, 'clientX' | 'clientY'>): number | null {
+    const { width, height } = this.size();
+    const frame = this.surface().nativeElement.getBoundingClientRect();
+    if (width === 0 || height === 0) return null;
+    const [x, row] = [timeScale(this.from(), this.to(), width), this.rowOf(height)];
+    const [left, top] = [clientX - frame.left, clientY - frame.top];
+    const hits = this.notes().flatMap((_, index) => {
+      const box = this.boxOf(index, x, row);
+      const away = box ? Math.abs(box.y - top) : Infinity;
+      return box && left >= box.left - REACH && left <= box.left + box.width + REACH && away <= row.height / 2 + REACH
+        ? [{ index, away }]
+        : [];
+    });
+    return hits.sort((a, b) => a.away - b.away)[0]?.index ?? null;
+  }
+
+  /** A hatch across each held note, as over held bars. */
+  private drawHeld(
+    pen: CanvasRenderingContext2D,
+    x: (at: Ticks) => number,
+    row: Row,
+    paper: string,
+    ink: string,
+  ): void {
+    for (const index of this.held()) {
+      const box = this.boxOf(index, x, row);
+      if (!box) continue;
+      const [top, bottom] = [box.y - row.height / 2 - 1, box.y + row.height / 2 + 1];
+      pen.lineWidth = 1.5;
+      pen.strokeStyle = paper;
+      for (let at = box.left + 3; at < box.left + box.width; at += 5) {
+        pen.beginPath();
+        pen.moveTo(at, bottom);
+        pen.lineTo(at + 3, top);
+        pen.stroke();
+      }
+      pen.fillStyle = ink;
+      pen.fillRect(box.left, bottom + 1, box.width, 1.5);
+    }
+  }
+
+  private drawPicked(pen: CanvasRenderingContext2D, x: (at: Ticks) => number, row: Row, ink: string): void {
+    pen.strokeStyle = ink;
+    pen.lineWidth = 2;
+    for (const index of this.picked()) {
+      const box = this.boxOf(index, x, row);
+      if (box) pen.strokeRect(box.left - 2, box.y - row.height / 2 - 3, box.width + 4, row.height + 6);
+    }
+    pen.lineWidth = 1;
   }
 
   private drawRoles(
@@ -187,7 +269,7 @@ export class NotePicture {
     }
   }
 
-  private rowOf(height: number): { y: (pitch: number) => number; height: number } {
+  private rowOf(height: number): Row {
     const margin = 3;
     if (this.shape() === 'dot') {
       const struck = [...new Set([...this.notes(), ...this.hollow()].map(({ pitch }) => pitch))].sort((a, b) => b - a);

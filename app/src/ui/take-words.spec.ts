@@ -36,6 +36,17 @@ describe('what a take was made of', () => {
     for (const [kin, words] of kins) expect(drafted({ kin })).toBe(words);
   });
 
+  it('says what a part was asked to do with a motif, by hand only', () => {
+    const motif = { bars: 1, barTicks: 1920, notes: [{ start: 0, duration: 480, step: 0 }] };
+    expect(drafted({ motif: { ...motif, use: 'quotes' } })).toBe('');
+    expect(drafted({ motif: { ...motif, use: 'quotes', name: 'Call' } })).toBe('asked to quote “Call”');
+    const said = { ...motif, use: 'inverts' as const, name: 'Call' };
+    expect(drafted({ motif: { ...said, over: { from: 0, to: 4 } } })).toBe('asked to turn “Call” upside down');
+    expect(drafted({ motif: { ...said, over: { from: 2, to: 4 } }, holds: [hold([0, 1])] })).toBe(
+      'asked to turn “Call” upside down in bars 3–4',
+    );
+  });
+
   it('says what of a take was drafted anew', () => {
     expect(drafted({ holds: [hold([0, 1])] })).toBe('take 1, bars 3–4 anew');
     expect(drafted({ holds: [hold([0, 1, 2, 3], ['rhythm', 'dynamics'])] })).toBe('take 1, pitches anew');

@@ -1,7 +1,29 @@
 import { heldBars } from '@fendro/core/song/holds';
-import { ASPECTS, type Asking, type Aspect, type Take, type TakeId } from '@fendro/core/song/schema';
+import { ASPECTS, type Asking, type Aspect, type MotifUse, type Take, type TakeId } from '@fendro/core/song/schema';
 import { range } from '@fendro/core/theory/units';
 import { inWordsOf, listBars } from './say-bars';
+
+const SAYINGS: Readonly<Record<MotifUse, (what: string) => string>> = {
+  states: (what) => `say ${what} again and again`,
+  quotes: (what) => `quote ${what}`,
+  answers: (what) => `answer ${what}`,
+  sequences: (what) => `take ${what} up and down`,
+  stretches: (what) => `stretch ${what}`,
+  inverts: (what) => `turn ${what} upside down`,
+  avoids: (what) => `avoid ${what}`,
+};
+
+/** What a part may be asked to do with a motif: “quote it”, “turn “Call” upside down”. */
+export const sayingOf = (use: MotifUse, what: string): string => SAYINGS[use](what);
+
+/** What a part says of a motif that the writer asked it for; empty where nobody did. */
+function said({ motif, bars }: Asking): string {
+  if (motif?.name === undefined) return '';
+  const { over, use, name } = motif;
+  const where =
+    over && over.to - over.from < bars ? ` in ${listBars(range(over.to - over.from).map((at) => at + over.from))}` : '';
+  return `asked to ${sayingOf(use, `“${name}”`)}${where}`;
+}
 
 /** What a redraft drew anew, from what it held of the take that it came from. */
 function redrafted({ holds = [], bars }: Asking, chords: boolean, name: (take: TakeId) => string): string {
@@ -47,6 +69,7 @@ export function madeOf({ of, origin }: Take, name: (take: TakeId) => string): st
         return `halfway from ${first} to ${second}`;
     }
   }
+  if (how === 'drafted' && asking?.motif?.name !== undefined) return said(asking);
   if (how === 'drafted' && asking?.holds) return redrafted(asking, of === 'harmony', name);
   if (how === 'edited' && parents[0] !== undefined) return `${name(parents[0])}, edited`;
   return how === 'drafted' || how === 'fitted' ? '' : (from ?? how);

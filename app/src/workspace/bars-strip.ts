@@ -9,12 +9,13 @@ import { Redrafting } from '../desks/redrafting';
 import { SheetDesk } from '../desks/sheet-desk';
 import { selectPart } from '../store/selectors';
 import { listBars } from '../ui/say-bars';
+import { MotifMenu } from './motif-menu';
 
 /** What can be done to the selected bars, beside them on the sheet. */
 @Component({
   selector: 'fd-bars-strip',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatButton, MatIcon, MatIconButton, MatMenu, MatMenuItem, MatMenuTrigger, RunsCommand],
+  imports: [MatButton, MatIcon, MatIconButton, MatMenu, MatMenuItem, MatMenuTrigger, MotifMenu, RunsCommand],
   template: `
     <div class="strip" role="toolbar" [attr.aria-label]="'Bars ' + name()">
       <span class="quiet">{{ name() }}</span>
@@ -55,6 +56,16 @@ import { listBars } from '../ui/say-bars';
         <button matIconButton class="small" fdRuns="bars.louder" aria-label="Louder"><mat-icon svgIcon="add" /></button>
       }
       <button matButton class="small" fdRuns="bars.solo" aria-label="Solo here">Solo</button>
+      @if (part()) {
+        <fd-motif-menu #motifs />
+        <button matIconButton class="small" [matMenuTriggerFor]="more" aria-label="Further for these bars">
+          <mat-icon svgIcon="more_horiz" />
+        </button>
+        <mat-menu #more="matMenu">
+          <button mat-menu-item fdRuns="take.carry">Carry elsewhere …</button>
+          <button mat-menu-item [matMenuTriggerFor]="motifs.menu()">Motif</button>
+        </mat-menu>
+      }
       <button matIconButton class="small" fdRuns="sheet.drop" aria-label="Drop the selection">
         <mat-icon svgIcon="close" />
       </button>

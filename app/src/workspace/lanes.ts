@@ -1,9 +1,9 @@
 import { createSelector, type MemoizedSelector } from '@ngrx/store';
 import { clashes as clashesOf } from '@fendro/core/song/fit';
-import { heldRuns, holdsOf, type HeldRun } from '@fendro/core/song/holds';
+import { heldRuns, holdersIn, holdsOf, type HeldRun } from '@fendro/core/song/holds';
 import { partTake, soundingId } from '@fendro/core/song/resolve';
 import { isDrumRole, isLine } from '@fendro/core/song/roles';
-import type { Note, Part, PartId } from '@fendro/core/song/schema';
+import type { Note, Part, PartId, TakeNote } from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { writtenNotes } from '@fendro/core/sounding/stages';
 import { noteRoles, type NoteRole } from '@fendro/core/study/note-roles';
@@ -30,6 +30,8 @@ export interface Lane {
   readonly roles: readonly NoteRole[];
   /** Bars that no draft changes. */
   readonly held: readonly HeldRun[];
+  /** Places in the list of notes that no draft changes, each by itself. */
+  readonly heldNotes: readonly number[];
   /** True while a take is heard that is not chosen. */
   readonly tentative: boolean;
   readonly shape: NoteShape;
@@ -68,6 +70,19 @@ export function laneSelector(id: PartId): MemoizedSelector<object, Lane | null> 
   const selectHeld = createSelector(selectHolds, selectLength, (holds, bars) =>
     holds && holds.length > 0 ? heldRuns(holds, bars) : NOTHING_HELD,
   );
+  const selectHeldNotes = createSelector(
+    selectHolds,
+    selectNotes,
+    selectSection,
+    selectHeard,
+    selectTakes,
+    (holds, notes, section, heard, takes) => {
+      const take = holds && section ? partTake(takes, soundingId(section, id, heard)) : null;
+      const held = holds && take ? holdersIn(holds, take) : null;
+      const places = notes.flatMap((note, index) => (held?.has((note as TakeNote).id) ? [index] : []));
+      return places.length > 0 ? places : NO_MARKS;
+    },
+  );
   const selectTentative = createSelector(
     selectSection,
     selectHeard,
@@ -103,14 +118,16 @@ export function laneSelector(id: PartId): MemoizedSelector<object, Lane | null> 
     selectClashes,
     selectRoles,
     selectHeld,
+    selectHeldNotes,
     selectTentative,
-    (part, notes, clashes, roles, held, tentative): Lane | null =>
+    (part, notes, clashes, roles, held, single, tentative): Lane | null =>
       part && {
         part,
         notes,
         clashes,
         roles,
         held,
+        heldNotes: single,
         tentative,
         shape: shapeOf(part.colour, isDrumRole(part.role)),
         instrument: instrumentOf(part.instrument).name,

@@ -79,6 +79,11 @@ export class RunningOrder {
   private readonly head = viewChild.required<ElementRef<HTMLElement>>('head');
   private readonly track = viewChild.required<ElementRef<HTMLElement>>('track');
 
+  /** What sections are called, with their versions where several of one sound. */
+  protected readonly names = computed(
+    () => new Map(this.desk.existing().map(({ section, name }) => [section.id, name])),
+  );
+
   /** The parts that tell most at a glance: what sounds highest and what beats. */
   protected glance(place: Placed) {
     const music = this.music();
@@ -134,7 +139,7 @@ export class RunningOrder {
   }
 
   protected label(place: Placed, index: number): string {
-    return `${place.section.name}, ${place.section.bars} bars, ${index + 1} of ${this.placed().length}`;
+    return `${this.names().get(place.section.id)}, ${place.section.bars} bars, ${index + 1} of ${this.placed().length}`;
   }
 
   /** From section to section; the focus goes along. */

@@ -18,7 +18,7 @@ import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
 import { groundOf } from '@fendro/core/song/ground';
-import { HARMONY, ROLES, type LineId, type Part } from '@fendro/core/song/schema';
+import { HARMONY, ROLES, type Part, type TakeNote } from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { LIMITS } from '@fendro/core/song/limits';
 import { roleOf } from '@fendro/core/song/roles';
@@ -33,7 +33,9 @@ import { RunsCommand } from '../commands/runs-command';
 import { DRAWER_IDS, DRAWERS } from '../drawers/registry';
 import { BandDesk } from '../desks/band-desk';
 import { CompareDesk } from '../desks/compare-desk';
+import { NotesDesk } from '../desks/notes-desk';
 import { SheetDesk } from '../desks/sheet-desk';
+import { VersionsDesk } from '../desks/versions-desk';
 import {
   selectBar,
   selectChords,
@@ -58,9 +60,10 @@ import { tickUnder, timeScale } from '../ui/time-scale';
 import { percentIn, systemsOf, type System } from './bar-geometry';
 import { BarsStrip } from './bars-strip';
 import { ChordRow } from './chord-row';
-import { laneSelector } from './lanes';
+import { laneSelector, type Lane } from './lanes';
 import { ChordTools } from './harmony/chord-tools';
 import { SectionGround } from './section-ground';
+import { SectionVersions } from './section-versions';
 
 /** The section in view as a score: chords over bars, a lane for each part below. */
 @Component({
@@ -76,6 +79,7 @@ import { SectionGround } from './section-ground';
     ChordRow,
     ChordTools,
     SectionGround,
+    SectionVersions,
     BarsStrip,
     InRegion,
     RunsCommand,
@@ -94,6 +98,8 @@ export class Sheet {
   protected readonly desk = inject(SheetDesk);
   protected readonly band = inject(BandDesk);
   protected readonly compare = inject(CompareDesk);
+  protected readonly versions = inject(VersionsDesk);
+  private readonly notes = inject(NotesDesk);
   protected readonly score = this.store.selectSignal(selectScore);
   protected readonly section = this.store.selectSignal(selectSection);
   protected readonly view = this.store.selectSignal(selectView);
@@ -236,8 +242,26 @@ export class Sheet {
     return `${line.name}, ${instrumentOf(line.instrument).name}`;
   }
 
-  protected press(event: PointerEvent, system: System, line: LineId): void {
+  /** Places of the picked notes in the list of a lane's notes. */
+  protected pickedIn({ notes }: Lane): readonly number[] {
+    const ids = this.notes.ids();
+    return ids.length === 0 ? [] : notes.flatMap((note, index) => (ids.includes((note as TakeNote).id) ? [index] : []));
+  }
+
+  protected press(
+    event: PointerEvent,
+    system: System,
+    { part: { id: line }, notes }: Lane,
+    picture: NotePicture,
+  ): void {
+    const hit = line === this.line() ? picture.noteAt(event) : null;
     this.desk.focusLine(line);
+    const more = event.shiftKey || event.ctrlKey || event.metaKey;
+    if (hit === null) this.notes.letGo();
+    else {
+      this.notes.pick((notes[hit] as TakeNote).id, more);
+      if (more) return;
+    }
     const bar = this.barAt(event, system);
     // With Shift, from where the cursor stood.
     this.dragFrom = event.shiftKey ? this.cursor() : bar;
@@ -256,7 +280,10 @@ export class Sheet {
     const system = row ? this.systems()[Number(row.dataset['system'])] : undefined;
     if (!row || !system) return;
     const bar = this.barIn(event, row, system);
-    if (bar !== this.dragFrom || this.bars()) this.desk.select(this.dragFrom, bar);
+    if (bar === this.dragFrom && !this.bars()) return;
+    // A drag over bars means the bars, though it began on a note.
+    this.notes.letGo();
+    this.desk.select(this.dragFrom, bar);
   }
 
   protected release(): void {

@@ -10,14 +10,15 @@ import {
 } from '@angular/core';
 import { MatIcon } from '@angular/material/icon';
 import { Store } from '@ngrx/store';
+import { fittedNotes } from '@fendro/core/song/follow-chords';
 import { isDrumRole } from '@fendro/core/song/roles';
-import type { Take, TakeId } from '@fendro/core/song/schema';
+import type { Note, PartTake, Take, TakeId } from '@fendro/core/song/schema';
 import { chordFeatures, noteFeatures } from '@fendro/core/study/features';
 import { layOutByLikeness, nextSpot, type Spot, type Way } from '@fendro/core/study/likeness';
 import { keyOf } from '@fendro/core/song/ground';
 import { AuditionDesk } from '../desks/audition-desk';
 import { TakeView } from '../desks/take-view';
-import { selectBar, selectGround, selectLineTakes, selectPart } from '../store/selectors';
+import { selectBar, selectGround, selectLineTakes, selectMusic, selectPart, selectSection } from '../store/selectors';
 import { ChordSymbol } from '../ui/chord-symbol';
 import { HeardList, HeardOption } from '../ui/heard-list';
 import { inSlices } from '../ui/in-slices';
@@ -66,7 +67,7 @@ const WAYS: Readonly<Record<string, Way>> = {
         >
           @if (place.take.of === 'part') {
             <fd-note-picture
-              [notes]="place.take.notes"
+              [notes]="notesOf(place.take)"
               [to]="place.take.length"
               [bar]="bar()"
               [colour]="part()?.colour ?? 0"
@@ -156,6 +157,8 @@ export class TakeField {
   protected readonly part = this.store.selectSignal(selectPart);
   protected readonly bar = this.store.selectSignal(selectBar);
   protected readonly sounding = this.audition.sounding;
+  private readonly music = this.store.selectSignal(selectMusic);
+  private readonly section = this.store.selectSignal(selectSection);
   protected readonly wide = WIDE;
   protected readonly high = HIGH;
   protected readonly chords = CHORDS;
@@ -175,6 +178,12 @@ export class TakeField {
       this.places().reduce((far, { spot }) => Math.max(far, of(spot) + 1), 0);
     return { width: WIDE * most(({ column }) => column), height: HIGH * most(({ row }) => row) };
   });
+
+  /** As it would sound over the chords that sound now. */
+  protected notesOf(take: PartTake): readonly Note[] {
+    const [music, section] = [this.music(), this.section()];
+    return music && section ? fittedNotes(music, section, take) : take.notes;
+  }
 
   constructor() {
     const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;

@@ -48,6 +48,7 @@ import { TextField } from '../ui/fields/text-field';
 import { HeardList, HeardOption } from '../ui/heard-list';
 import { ROLE_SIGNS, signPath } from '../ui/role-marks';
 import { chordFactsText, partFactsText } from './take-facts';
+import { MotifMenu } from './motif-menu';
 import { BARS_IN_LINE, TakeRow } from './take-row';
 import { sessionFeature } from '../store/session';
 
@@ -73,6 +74,7 @@ const [GAP, LEAST_HEIGHT, LINE_HEIGHT, LINES_MARGIN, CAPTION_HEIGHT] = [4, 52, 2
     HeardList,
     HeardOption,
     TakeRow,
+    MotifMenu,
     TextField,
     ChoiceField,
     SearchField,
@@ -200,7 +202,11 @@ export class TakeList {
 
   /** Whether takes are looked for, or stand in another order than they came in. */
   protected readonly finding = computed(
-    () => this.audition.finding() || this.view.query() !== '' || this.view.order() !== 'as drafted',
+    () =>
+      this.audition.finding() ||
+      this.view.everywhere() ||
+      this.view.query() !== '' ||
+      this.view.order() !== 'as drafted',
   );
   protected readonly orders = computed((): readonly Choice<TakeOrder>[] =>
     TAKE_ORDERS.map((value) => ({

@@ -4,16 +4,19 @@ import { Store } from '@ngrx/store';
 import { fittedNotes } from '@fendro/core/song/follow-chords';
 import { nameOf } from '@fendro/core/song/edit';
 import { groundOf, keyOf } from '@fendro/core/song/ground';
-import { heldRuns } from '@fendro/core/song/holds';
+import { heldRuns, holdersIn } from '@fendro/core/song/holds';
+import { chordsIn, sectionOf } from '@fendro/core/song/resolve';
+import { chosenId } from '@fendro/core/song/section';
 import { isDrumRole, isLine } from '@fendro/core/song/roles';
-import { HARMONY, type ChordSpan, type Note, type Take } from '@fendro/core/song/schema';
+import { HARMONY, type ChordSpan, type Note, type Take, type TakeNote } from '@fendro/core/song/schema';
 import { noteRoles, type NoteRole } from '@fendro/core/study/note-roles';
+import { barTicks, METRES, type Metre } from '@fendro/core/theory/metre';
 import { AuditionDesk } from '../desks/audition-desk';
 import { DragOut } from '../desks/drag-out';
 import { HoldDesk } from '../desks/hold-desk';
 import { RunThrough } from '../desks/run-through';
 import { TakeView } from '../desks/take-view';
-import { selectBar, selectChords, selectGround, selectMusic, selectPart, selectSection } from '../store/selectors';
+import { selectMusic, selectPart, selectSection } from '../store/selectors';
 import { sessionFeature } from '../store/session';
 import { ChordSymbol } from '../ui/chord-symbol';
 import { HeldHatch } from '../ui/held-hatch';
@@ -27,6 +30,9 @@ export const BARS_IN_LINE = 4;
 /** One and the same empty lists, so that pictures without notes or signs are not drawn again. */
 const SILENT: readonly Note[] = [];
 const NO_ROLES: readonly NoteRole[] = [];
+const NO_MARKS: readonly number[] = [];
+const NO_CHORDS: readonly ChordSpan[] = [];
+const COMMON_TIME = METRES[2] as Metre;
 
 /** A take as a picture of its notes or in chord symbols, with its place and verdict. */
 @Component({
@@ -60,12 +66,23 @@ export class TakeRow {
   private readonly run = inject(RunThrough);
   protected readonly out = inject(DragOut);
   protected readonly music = this.store.selectSignal(selectMusic);
-  private readonly section = this.store.selectSignal(selectSection);
-  private readonly ground = this.store.selectSignal(selectGround);
+  private readonly inView = this.store.selectSignal(selectSection);
+  /** The section that the take is of: in a list of every section's takes, not the one in view. */
+  private readonly section = computed(() => {
+    const [score, inView, of] = [this.music()?.score, this.inView(), this.take().section];
+    return inView?.id === of || !score ? inView : (sectionOf(score, of) ?? inView);
+  });
+  private readonly ground = computed(() => {
+    const [score, section] = [this.music()?.score, this.section()];
+    return score && section ? groundOf(score, section) : null;
+  });
   private readonly rolesShown = this.store.selectSignal(sessionFeature.selectRolesShown);
   protected readonly part = this.store.selectSignal(selectPart);
-  protected readonly chords = this.store.selectSignal(selectChords);
-  protected readonly bar = this.store.selectSignal(selectBar);
+  protected readonly chords = computed(() => {
+    const [music, section] = [this.music(), this.section()];
+    return music && section ? chordsIn(section, music.takes, music.heard) : NO_CHORDS;
+  });
+  protected readonly bar = computed(() => barTicks(this.ground()?.metre ?? COMMON_TIME));
   protected readonly number = computed(() => this.view.numberOf(this.take().id));
   protected readonly verdict = computed(() => this.view.verdictOf(this.take().id));
   /** How long it goes on sounding in a run-through, where it is the one that sounds. */
@@ -73,7 +90,10 @@ export class TakeRow {
     this.heard() && this.run.lines().includes(this.part()?.id ?? HARMONY) ? this.run.step() : null,
   );
   protected readonly heard = computed(() => this.take().id === this.audition.sounding());
-  protected readonly chosen = computed(() => this.take().id === this.audition.chosen());
+  protected readonly chosen = computed(() => {
+    const section = this.section();
+    return section !== null && chosenId(section, this.part()?.id ?? HARMONY) === this.take().id;
+  });
   private readonly drums = computed(() => isDrumRole(this.part()?.role ?? 'melody'));
   protected readonly shape = computed(() => shapeOf(this.part()?.colour ?? 0, this.drums()));
   protected readonly notes = computed(() => {
@@ -101,6 +121,13 @@ export class TakeRow {
   });
   /** Bars of the line that no draft changes. */
   protected readonly held = computed(() => heldRuns(this.holds.holds(), this.section()?.bars ?? 0));
+  /** Places of single notes that no draft changes. */
+  protected readonly heldNotes = computed((): readonly number[] => {
+    const [notes, held] = [this.notes(), holdersIn(this.holds.holds(), this.take())];
+    return held.size === 0
+      ? NO_MARKS
+      : notes.flatMap((note, index) => (held.has((note as TakeNote).id) ? [index] : []));
+  });
   /** A progression in lines of four bars. */
   protected readonly lines = computed((): readonly (readonly ChordSpan[])[] => {
     const take = this.take();

@@ -30,7 +30,8 @@ export function redraftingCommands(): readonly Command[] {
   return grouped('Hold and redraft', 'workspace', [
     {
       id: 'bars.hold',
-      words: 'Hold these bars against drafting, or free them',
+      words: 'Hold these bars or notes against drafting, or free them',
+      now: () => `${holds.isHeld() ? 'Free' : 'Hold'} ${holds.words().toLowerCase()}: no draft changes what is held`,
       keys: ['h'],
       enabled: holds.canHold,
       pressed: () => holds.isHeld(),

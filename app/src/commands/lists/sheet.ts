@@ -7,6 +7,7 @@ import { BarsDesk } from '../../desks/bars-desk';
 import { BandDesk } from '../../desks/band-desk';
 import { CompareDesk } from '../../desks/compare-desk';
 import { DraftRuns } from '../../desks/draft-runs';
+import { NotesDesk } from '../../desks/notes-desk';
 import { RunThrough } from '../../desks/run-through';
 import { SheetDesk } from '../../desks/sheet-desk';
 import { SoloDesk } from '../../desks/solo-desk';
@@ -18,7 +19,9 @@ export function sheetCommands(): readonly Command[] {
   const [store, sheet, band] = [inject(Store), inject(SheetDesk), inject(BandDesk)];
   const [audition, solos, runs] = [inject(AuditionDesk), inject(SoloDesk), inject(DraftRuns)];
   const [bars, run, compare] = [inject(BarsDesk), inject(RunThrough), inject(CompareDesk)];
+  const notes = inject(NotesDesk);
   const pendingGround = store.selectSignal(sessionFeature.selectPendingGround);
+  const hasNotes = (): boolean => (notes.take()?.notes.length ?? 0) > 0;
   const hasPart = (): boolean => band.part() !== null;
   const toPart = (act: (part: Part) => void) => () => {
     const part = band.part();
@@ -29,7 +32,7 @@ export function sheetCommands(): readonly Command[] {
     if (run.running()) run.stop();
     else if (compare.on()) compare.toggle();
     else if (pendingGround()) store.dispatch(SessionActions.groundTried({ pending: null }));
-    else if (!audition.back() && sheet.selected()) sheet.letSelectionGo();
+    else if (!notes.letGo() && !audition.back() && sheet.selected()) sheet.letSelectionGo();
   };
   return [
     ...grouped('Sheet', 'sheet', [
@@ -97,8 +100,41 @@ export function sheetCommands(): readonly Command[] {
           compare.on() ||
           pendingGround() !== null ||
           audition.rivalHeard() ||
+          notes.any() ||
           sheet.selected() !== null,
         run: back,
+      },
+      {
+        id: 'note.before',
+        words: 'Go to the note before, in the part in focus',
+        keys: [','],
+        region: 'workspace',
+        repeats: true,
+        enabled: hasNotes,
+        run: () => {
+          notes.step(-1);
+        },
+      },
+      {
+        id: 'note.after',
+        words: 'Go to the note after, in the part in focus',
+        keys: ['.'],
+        region: 'workspace',
+        repeats: true,
+        enabled: hasNotes,
+        run: () => {
+          notes.step(1);
+        },
+      },
+      {
+        id: 'note.gather',
+        words: 'Pick this note as well, or let it go',
+        keys: ['j'],
+        region: 'workspace',
+        enabled: () => notes.any(),
+        run: () => {
+          notes.gather();
+        },
       },
       {
         id: 'section.before',

@@ -2,6 +2,7 @@ import { inject } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { TAKE_ORDERS } from '@fendro/core/study/take-order';
 import { AuditionDesk } from '../../desks/audition-desk';
+import { CarryDesk } from '../../desks/carry-desk';
 import { CompareDesk } from '../../desks/compare-desk';
 import { DraftRuns } from '../../desks/draft-runs';
 import { Drafting } from '../../desks/drafting';
@@ -13,13 +14,14 @@ import { TakeView } from '../../desks/take-view';
 import { selectHeardChoices, selectSection } from '../../store/selectors';
 import { SessionActions, sessionFeature } from '../../store/session';
 import { grouped, type Command } from '../command';
+import { Dialogs } from '../dialogs';
 
 export function takeCommands(): readonly Command[] {
   const [store, audition, drafting] = [inject(Store), inject(AuditionDesk), inject(Drafting)];
   const [harmony, sheet] = [inject(HarmonyDesk), inject(SheetDesk)];
   const [runs, run, compare, view] = [inject(DraftRuns), inject(RunThrough), inject(CompareDesk), inject(TakeView)];
   const section = store.selectSignal(selectSection);
-  const plan = inject(PlanDesk);
+  const [plan, carry, dialogs] = [inject(PlanDesk), inject(CarryDesk), inject(Dialogs)];
   const rolesShown = store.selectSignal(sessionFeature.selectRolesShown);
   const heard = store.selectSignal(selectHeardChoices);
   const some = (): boolean => view.shown().length > 0;
@@ -136,12 +138,28 @@ export function takeCommands(): readonly Command[] {
       },
     },
     {
+      id: 'take.carry',
+      words: 'Carry the heard take, or the selected bars of it, to another section or part',
+      keys: ['Shift+c'],
+      enabled: carry.ready,
+      run: () => dialogs.openCarry(),
+    },
+    {
       id: 'take.name',
       words: 'Name the heard take',
       keys: ['F2'],
       enabled: sounds,
       run: () => {
         audition.naming.set(true);
+      },
+    },
+    {
+      id: 'take.everywhere',
+      words: 'List the takes of this line in every section, or in this one',
+      keys: ['Shift+a'],
+      pressed: view.everywhere,
+      run: () => {
+        view.everywhere.update((on) => !on);
       },
     },
     {

@@ -4,13 +4,16 @@ import { MatCheckbox } from '@angular/material/checkbox';
 import { MatIcon } from '@angular/material/icon';
 import { MatProgressBar } from '@angular/material/progress-bar';
 import { MatTooltip } from '@angular/material/tooltip';
+import { Store } from '@ngrx/store';
 import { ENDING_NAMES } from '@fendro/core/compose/ending-names';
 import { USE_WORDS } from '@fendro/core/song/plan';
 import { tellProfile } from '@fendro/core/song/profile';
 import { MOTIF_USES, type MotifId, type Note, type Section, type SongMotif } from '@fendro/core/song/schema';
+import { nameApart } from '@fendro/core/song/version-words';
 import { DraftRuns } from '../../desks/draft-runs';
 import { Drafting } from '../../desks/drafting';
 import { PlanDesk } from '../../desks/plan-desk';
+import { selectMusic } from '../../store/selectors';
 import { ChoiceField, type Choice } from '../../ui/fields/choice-field';
 import { TextField } from '../../ui/fields/text-field';
 import { NotePicture } from '../../ui/note-picture';
@@ -39,6 +42,7 @@ const STEP = 1.7;
 })
 export class PlanDrawer {
   protected readonly desk = inject(PlanDesk);
+  private readonly music = inject(Store).selectSignal(selectMusic);
   protected readonly drafting = inject(Drafting);
   protected readonly runs = inject(DraftRuns);
   protected readonly uses = MOTIF_USES.map((value): Choice<(typeof MOTIF_USES)[number]> => ({
@@ -49,6 +53,10 @@ export class PlanDrawer {
     { value: null, text: 'no motif' },
     ...this.desk.motifs().map(({ id, name }) => ({ value: id, text: name })),
   ]);
+  protected nameOf(section: Section): string {
+    const music = this.music();
+    return music ? nameApart(music, section) : section.name;
+  }
   /** Sections that are left out when the song is drafted. */
   private readonly leftOut = signal<ReadonlySet<string>>(new Set());
   protected readonly chosen = computed(() => this.desk.sections().filter(({ id }) => !this.leftOut().has(id)));
