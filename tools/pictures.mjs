@@ -48,10 +48,12 @@ try {
   await picture('first-start');
   await page.getByRole('button', { name: 'Put the first minute away' }).click();
   await page.getByRole('button', { name: /^Chorus, 8 bars, 3/ }).click();
-  await page.keyboard.press('ArrowDown');
-  await page.getByRole('button', { name: 'Stop' }).waitFor();
-  await page.waitForTimeout(1500);
+  // A run-through: takes come in by themselves.
+  await page.keyboard.press('u');
+  await page.getByRole('button', { name: 'Stop', exact: true }).waitFor();
+  await page.waitForTimeout(6000);
   await picture('auditioning');
+  await page.keyboard.press('u');
   await page.keyboard.press(' ');
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Plan', exact: true }).click();
@@ -69,13 +71,6 @@ try {
   await page.keyboard.press('ArrowDown');
   await page.waitForTimeout(1200);
   await picture('next');
-  await page.keyboard.press('Escape');
-  await page.getByRole('tab', { name: 'Pick' }).click();
-  await page.getByLabel('Find progressions by words').fill('tender');
-  await page.getByRole('listbox', { name: 'Progressions' }).focus();
-  await page.keyboard.press('ArrowDown');
-  await page.waitForTimeout(1200);
-  await picture('pick');
   await page.keyboard.press('Escape');
   await page.getByRole('tab', { name: 'Voicing' }).click();
   await page.getByLabel('Voiced for').selectOption('guitar');
@@ -156,6 +151,15 @@ try {
   if (await page.getByRole('button', { name: 'Stop' }).isVisible())
     await page.getByRole('button', { name: 'Stop' }).click();
   await sheet.getByRole('button', { name: /^Melody,/ }).click();
+  // Two versions of the chorus, one of them without drums and in this place only, and two notes held.
+  for (const key of ['.', 'j', '.', 'j', 'h', 'Escape', 'Escape', 'e']) await page.keyboard.press(key);
+  await sheet.getByRole('button', { name: /^Drums,/ }).click();
+  await sheet.getByRole('button', { name: /^Drums,/ }).focus();
+  for (let times = 0; times < 8; times++) await page.keyboard.press('ArrowLeft');
+  for (let times = 0; times < 7; times++) await page.keyboard.press('Shift+ArrowRight');
+  for (const key of ['Delete', 'Escape', '1', 'Shift+Digit2']) await page.keyboard.press(key);
+  await sheet.getByRole('button', { name: /^Melody,/ }).click();
+  await picture('versions');
   const furtherForTakes = async (name) => {
     await page.getByRole('button', { name: 'Further for takes' }).click();
     await page.getByRole('menuitem', { name }).click();
