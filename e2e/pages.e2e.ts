@@ -178,6 +178,8 @@ test('sections move, repeat and go by keyboard, and F6 goes round the regions', 
     expect(
       await page.evaluate(() => document.activeElement?.closest('[data-region]')?.getAttribute('aria-label')),
     ).toBe(region);
+    // Letters are keys there, not text.
+    if (region === 'Sheet') await expect(page.locator('.part-name[tabindex="0"]')).toBeFocused();
   }
 });
 

@@ -29,7 +29,7 @@ describe('names of versions', () => {
     const [lead] = playing as [(typeof playing)[0]];
     expect(namesIn(copied.score)).toEqual(['as first heard', 'the same']);
     expect(namesIn(without([lead]))[1]).toBe(`without ${lead.name.toLowerCase()}`);
-    expect(namesIn(without(playing.slice(0, -1)))[1]).toMatch(/^barer, without /);
+    expect(namesIn(without(playing.slice(0, -1)))[1]).toBe('barer');
     expect(namesIn(changeSection(copied.score, copy, { bars: first.bars + 2 }))[1]).toBe('longer');
     const slower = copied.score.sections.map((own) => (own.id === copy ? { ...own, ground: { tempo: 60 } } : own));
     expect(namesIn({ ...copied.score, sections: slower })[1]).toBe('slower');

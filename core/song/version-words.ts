@@ -73,8 +73,15 @@ function differences(music: Music, first: Section, section: Section, bar: Ticks)
   return [...length, ...groundWords(score, first, section), ...density, ...chords, ...parts];
 }
 
-/** How many differences a name tells. */
+/** How many differences a name tells where one does not tell it from the others. */
 const TOLD = 2;
+
+/** The shortest name that tells what differs and is free. */
+function nameFor(differing: readonly string[], taken: ReadonlySet<string>): string {
+  const [first = 'the same'] = differing;
+  const names = [first, differing.slice(0, TOLD).join(', ')];
+  return names.find((name) => name !== '' && !taken.has(name)) ?? numbered(first, taken, LIMITS.name);
+}
 
 /**
  * The names of the versions of a section, by their ids: the writer's own, else what sets each apart from the first. No
@@ -93,8 +100,7 @@ export function versionNames(music: Music, versions: readonly Section[], bar: Ti
       names.set(section.id, own ?? FIRST);
       continue;
     }
-    const differing = section === first ? [FIRST] : differences(music, first, section, bar).slice(0, TOLD);
-    const name = numbered(differing.join(', ') || 'the same', taken, LIMITS.name);
+    const name = nameFor(section === first ? [FIRST] : differences(music, first, section, bar), taken);
     taken.add(name);
     names.set(section.id, name);
   }

@@ -5,6 +5,8 @@ import { REGIONS, type Region } from './command';
 const ROUND: readonly Region[] = ['song-line', 'running-order', 'sheet', 'bench', 'drawer'];
 /** What a click does not make the region in focus: the writer goes on with what lies below it. */
 const PASSED_BY: readonly Region[] = ['song-line'];
+/** Where a region says that its keys begin; a field of text there would swallow them. */
+const BEGINS = '[data-region-first]';
 const FIRST = '[data-region-start], [tabindex="0"], button:not(:disabled), input, select';
 
 const isRegion = (name: string | undefined): name is Region => REGIONS.some((region) => region === name);
@@ -55,7 +57,7 @@ export class Regions {
     const region = next?.dataset['region'];
     if (!next || !isRegion(region)) return;
     this.current.set(region);
-    (next.querySelector<HTMLElement>(FIRST) ?? next).focus();
+    (next.querySelector<HTMLElement>(BEGINS) ?? next.querySelector<HTMLElement>(FIRST) ?? next).focus();
   }
 }
 

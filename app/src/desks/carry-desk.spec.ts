@@ -21,10 +21,10 @@ function page(line = melody!.id) {
 }
 
 describe('carrying', () => {
-  it('lets the take be heard in another section, turns to it, and chooses nothing', () => {
+  it('lets the take be heard in another section, turns to it, and chooses nothing', async () => {
     const { view, heard, desk } = page();
     expect(desk.what()).toBe(`${melody!.name} of ${first!.name}, take 1`);
-    view.act(() => desk.carry(second!.id, melody!.id, 0));
+    await desk.carry(second!.id, melody!.id, 0);
     const carried = heard(second!.id, melody!.id) as PartTake;
     expect(carried).toMatchObject({
       section: second!.id,
@@ -36,36 +36,36 @@ describe('carrying', () => {
     expect(view.song.past).toEqual([]);
   });
 
-  it('takes the selected bars alone, to a bar that is named', () => {
+  it('takes the selected bars alone, to a bar that is named', async () => {
     const { view, heard, desk } = page();
     view.act(() => {
       view.store.dispatch(SessionActions.barsSelected({ bars: { from: 1, to: 2 } }));
     });
     expect(desk.what()).toBe(`${melody!.name} of ${first!.name}, take 1, bar 2`);
-    view.act(() => desk.carry(second!.id, melody!.id, 0));
+    await desk.carry(second!.id, melody!.id, 0);
     const before = SMALL.takes[chosenId(second!, melody!.id)!] as PartTake;
     const inSecond = ({ notes }: PartTake) =>
       notes.filter(({ start }) => start >= 1920).map(({ start, pitch }) => [start, pitch]);
     expect(inSecond(heard(second!.id, melody!.id) as PartTake)).toEqual(inSecond(before));
   });
 
-  it('offers drums to drums only, and says why where nothing could be played', () => {
+  it('offers drums to drums only, and says why where nothing could be played', async () => {
     const { view, desk } = page(drums.id);
     expect(desk.lines().map(({ id }) => id)).toEqual([drums.id]);
-    view.act(() => desk.carry(second!.id, melody!.id, 0));
+    await desk.carry(second!.id, melody!.id, 0);
     expect(desk.problem()).toMatch(/^Drums strike and other parts play pitches/);
     expect(view.session.heard).toEqual({});
   });
 
-  it('carries chords to chords', () => {
+  it('carries chords to chords', async () => {
     const { view, heard, desk } = page(HARMONY);
     expect(desk.lines()).toEqual([{ id: HARMONY, name: 'Chords' }]);
-    view.act(() => desk.carry(second!.id, HARMONY, 0));
+    await desk.carry(second!.id, HARMONY, 0);
     const { chords } = SMALL.takes[first!.harmony!] as HarmonyTake;
     expect((heard(second!.id, HARMONY) as HarmonyTake).chords).toEqual(chords);
   });
 
-  it('goes to versions too, and turns to a place that plays one', () => {
+  it('goes to versions too, and turns to a place that plays one', async () => {
     const { view, heard, desk } = page();
     const versions = TestBed.inject(VersionsDesk);
     view.press(view.page, 'e');
@@ -75,7 +75,7 @@ describe('carrying', () => {
       versions.turnTo(copy!.id);
     });
     expect(versions.present()?.id).toBe(copy!.id);
-    view.act(() => desk.carry(second!.id, melody!.id, 0));
+    await desk.carry(second!.id, melody!.id, 0);
     expect(heard(second!.id, melody!.id)).toBeDefined();
   });
 });

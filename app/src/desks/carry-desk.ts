@@ -1,6 +1,5 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { carriedChords, carriedTake } from '@fendro/core/compose/carry';
 import { harmonyTake, partTake, soundingId } from '@fendro/core/song/resolve';
 import { isDrumRole } from '@fendro/core/song/roles';
 import { HARMONY, type LineId, type PartId, type Section, type SectionId, type Take } from '@fendro/core/song/schema';
@@ -10,7 +9,7 @@ import { Playback } from '../sound/playback';
 import { newId } from '../store/ids';
 import { News } from '../store/news';
 import { Notices } from '../store/notices';
-import { selectLine, selectMusic, selectPart, selectSection } from '../store/selectors';
+import { selectLine, selectMusic, selectPart, selectSection, selectSong } from '../store/selectors';
 import { SessionActions, type BarSpan } from '../store/session';
 import { TakeActions } from '../store/song.actions';
 import { listBars } from '../ui/say-bars';
@@ -35,6 +34,7 @@ export class CarryDesk {
   private readonly notices = inject(Notices);
   private readonly news = inject(News);
   private readonly music = this.store.selectSignal(selectMusic);
+  private readonly song = this.store.selectSignal(selectSong);
   private readonly section = this.store.selectSignal(selectSection);
   private readonly line = this.store.selectSignal(selectLine);
   private readonly part = this.store.selectSignal(selectPart);
@@ -76,9 +76,12 @@ export class CarryDesk {
    * @param bar  the bar that chosen bars begin at, counted from 0
    * @returns false where it could not be; `problem` says why
    */
-  carry(to: SectionId, line: LineId, bar: number): boolean {
+  async carry(to: SectionId, line: LineId, bar: number): Promise<boolean> {
     const target = this.music()?.score.sections.find(({ id }) => id === to);
-    const made = target ? this.made(target, line, bar) : null;
+    const asker = this.song().open?.id;
+    const made = target ? await this.made(target, line, bar) : null;
+    // Another song may have been opened meanwhile: it did not ask for anything.
+    if (asker !== this.song().open?.id) return false;
     this.problem.set(made === null || typeof made === 'string' ? made : null);
     if (!target || made === null || typeof made === 'string') return false;
     const what = this.what();
@@ -96,14 +99,17 @@ export class CarryDesk {
   }
 
   /** The take that it becomes there, or why it cannot. */
-  private made(target: Section, line: PartId, bar: number): Take | string | null {
+  private async made(target: Section, line: PartId, bar: number): Promise<Take | string | null> {
     const [music, section, take, part] = [this.music(), this.section(), this.sounding(), this.part()];
     if (!music || !section || !take) return null;
-    if (take.of === 'harmony') return carriedChords(music, section, take, target, newId('take'), this.what());
+    const [bars, what] = [this.bars(), this.what()];
+    // Fetched when it is wanted: seldom, and never before the page stands.
+    const { carriedChords, carriedTake } = await import('@fendro/core/compose/carry');
+    if (take.of === 'harmony') return carriedChords(music, section, take, target, newId('take'), what);
     const into = music.score.parts.find(({ id }) => id === line);
     if (!part || !into) return null;
-    const source = { section, part, take, bars: this.bars() };
-    const carried = carriedTake(music, source, { section: target, part: into, bar }, newId('take'), this.what());
+    const source = { section, part, take, bars };
+    const carried = carriedTake(music, source, { section: target, part: into, bar }, newId('take'), what);
     return carried.ok ? carried.take : carried.reason;
   }
 }

@@ -12,6 +12,7 @@ import { News } from '../store/news';
 import { provideSong } from '../store/provide-song';
 import { selectScore, selectSong, selectSounding } from '../store/selectors';
 import { SessionActions } from '../store/session';
+import type { SongState } from '../store/song.reducer';
 import { SongActions, TakeActions } from '../store/song.actions';
 import { silentPlayback, SMALL } from '../testing/view';
 import { BarsDesk } from './bars-desk';
@@ -124,6 +125,32 @@ describe('holding and redrafting', () => {
     const playing = SMALL.score.parts.filter(({ id }) => chosenId(section, id) !== null);
     expect(made.map((take) => take.of === 'part' && take.part).sort()).toEqual(playing.map(({ id }) => id).sort());
     expect(TestBed.inject(News).latest().text).toBe(`${playing.length} of ${playing.length} parts drafted again`);
+  });
+
+  it('drafts bars again in several parts: in those that are heard alone, else in all', async () => {
+    const made = (before: SongState['takes']) =>
+      Object.values(song().takes).flatMap((take) => (take.id in before || take.of !== 'part' ? [] : [take.part]));
+    const [first, second] = SMALL.score.parts.filter(({ id }) => chosenId(section, id) !== null);
+    const wanted = [first!.id, second!.id];
+    for (const part of wanted) store.dispatch(SessionActions.aloneToggled({ part }));
+    select(1, 2);
+    const before = song().takes;
+    await redrafting.redraftParts();
+    expect(made(before).sort()).toEqual([...wanted].sort());
+    for (const part of wanted) store.dispatch(SessionActions.aloneToggled({ part }));
+    const later = song().takes;
+    await redrafting.redraftParts();
+    expect(made(later).length).toBeGreaterThan(2);
+  });
+
+  it('has parts say a motif in the selected bars, in takes that stay what they are elsewhere', async () => {
+    const motif = { id: 'call', name: 'Call', bars: 1, barTicks: BAR, notes: [{ start: 480, duration: 240, step: 0 }] };
+    const before = sounding();
+    await redrafting.say(melody!.id, { motif, use: 'quotes', bars: { from: 1, to: 2 } });
+    expect(sounding().origin.asking?.motif).toMatchObject({ name: 'Call', use: 'quotes', over: { from: 1, to: 2 } });
+    expect(inBar(sounding().notes, 0)).toEqual(inBar(before.notes, 0));
+    expect(inBar(sounding().notes, 1).map(({ start }) => start % BAR)).toContain(480);
+    expect(TestBed.inject(News).latest().text).toMatch(/says “Call”/);
   });
 
   it('holds chords and drafts the others again; typed chords go on being held', async () => {

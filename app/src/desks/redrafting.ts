@@ -5,12 +5,21 @@ import type { DraftRequest } from '@fendro/core/compose/draft';
 import { fittedNotes } from '@fendro/core/song/follow-chords';
 import { partTake, sectionOf, soundingId, type Music } from '@fendro/core/song/resolve';
 import { inDraftingOrder } from '@fendro/core/song/roles';
-import { ASPECTS, type Aspect, type Kin, type LineId, type Section, type TakeId } from '@fendro/core/song/schema';
+import {
+  ASPECTS,
+  type Aspect,
+  type Kin,
+  type LineId,
+  type PartId,
+  type Section,
+  type TakeId,
+} from '@fendro/core/song/schema';
 import { echoesOf } from '@fendro/core/study/echoes';
 import { range } from '@fendro/core/theory/units';
 import { Playback } from '../sound/playback';
 import { News } from '../store/news';
 import { selectBar, selectLine, selectMusic, selectSection, selectSong } from '../store/selectors';
+import { sessionFeature } from '../store/session';
 import { TakeActions } from '../store/song.actions';
 import { AuditionDesk } from './audition-desk';
 import { DraftRuns } from './draft-runs';
@@ -45,6 +54,7 @@ export class Redrafting {
   private readonly song = this.store.selectSignal(selectSong);
   private readonly section = this.store.selectSignal(selectSection);
   private readonly line = this.store.selectSignal(selectLine);
+  private readonly alone = this.store.selectSignal(sessionFeature.selectAlone);
   private readonly bar = this.store.selectSignal(selectBar);
   /** How much of a take is drawn anew when it is varied, in %. */
   readonly share = signal<number>(25);
@@ -81,25 +91,29 @@ export class Redrafting {
     });
   }
 
-  /** Drafts the selected bars of every part again; each listens to what came of those before it. */
+  /**
+   * Drafts the selected bars of several parts again: of those that are heard alone, else of all. Each listens to what came
+   * of those before it.
+   */
   async redraftParts(): Promise<void> {
-    const section = this.section();
-    if (section) await this.everyPart(section, barsIn(this.sheet.bars(), section));
+    const [section, alone] = [this.section(), this.alone()];
+    if (section) await this.parts(section, barsIn(this.sheet.bars(), section), alone.length > 0 ? alone : null);
   }
 
   /** Drafts all parts of the section again but for what is held. */
   async reshuffle(): Promise<void> {
     const section = this.section();
-    if (section) await this.everyPart(section, range(section.bars));
+    if (section) await this.parts(section, range(section.bars), null);
   }
 
-  private everyPart(section: Section, bars: readonly number[]): Promise<void> {
+  /** @param only  parts; null is all of them */
+  private parts(section: Section, bars: readonly number[], only: readonly PartId[] | null): Promise<void> {
     return this.runs.inTurn(async () => {
       const music = this.music();
       const now = music && sectionOf(music.score, section.id);
       if (!music || !now) return;
       const lines = inDraftingOrder(music.score.parts)
-        .filter(({ id }) => soundingId(now, id, music.heard) !== null)
+        .filter(({ id }) => soundingId(now, id, music.heard) !== null && (only?.includes(id) ?? true))
         .map(({ id }) => ({ section: section.id, line: id }));
       let made = 0;
       await this.runs.inOrder(lines, async ({ line }) => {

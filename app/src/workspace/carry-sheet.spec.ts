@@ -1,3 +1,4 @@
+import { waitFor } from '@testing-library/dom';
 import { MatDialogRef } from '@angular/material/dialog';
 import type { PartTake } from '@fendro/core/song/schema';
 import { SessionActions } from '../store/session';
@@ -18,16 +19,18 @@ function sheet() {
 }
 
 describe('the sheet for carrying', () => {
-  it('begins at another section, the same part and the same bars, and closes when it was done', () => {
+  it('begins at another section, the same part and the same bars, and closes when it was done', async () => {
     const { view, dialog } = sheet();
     expect(view.by.getByRole<HTMLSelectElement>('combobox', { name: 'Section' }).value).toBe(second!.id);
     expect(view.by.getByRole<HTMLInputElement>('spinbutton', { name: 'From bar' }).value).toBe('2');
     view.click('button', 'Carry and hear it');
-    expect(view.session.heard[second!.id]?.[melody!.id]).toBeDefined();
+    await waitFor(() => {
+      expect(view.session.heard[second!.id]?.[melody!.id]).toBeDefined();
+    });
     expect(dialog.close).toHaveBeenCalled();
   });
 
-  it('keeps what was picked while takes come in', () => {
+  it('keeps what was picked while takes come in', async () => {
     const { view } = sheet();
     view.set('combobox', 'Section', first!.id);
     view.set('combobox', 'Part', other!.id);
@@ -37,6 +40,9 @@ describe('the sheet for carrying', () => {
       view.store.dispatch(TakeActions.made({ takes: [{ ...take, id: 'newcomer' }] }));
     });
     view.click('button', 'Carry and hear it');
+    await waitFor(() => {
+      expect(view.session.heard[first!.id]?.[other!.id]).toBeDefined();
+    });
     const carried = view.song.takes[view.session.heard[first!.id]?.[other!.id] ?? ''] as PartTake;
     expect(carried).toMatchObject({ part: other!.id, section: first!.id });
   });

@@ -108,7 +108,7 @@ export class CarrySheet {
     return (sections.find(({ id }) => id !== here) ?? sections[0])?.id ?? '';
   }
 
-  protected carry(): void {
-    if (this.desk.carry(this.section(), this.line(), this.bar() - 1)) this.dialog.close();
+  protected async carry(): Promise<void> {
+    if (await this.desk.carry(this.section(), this.line(), this.bar() - 1)) this.dialog.close();
   }
 }

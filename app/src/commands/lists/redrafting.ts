@@ -84,7 +84,7 @@ export function redraftingCommands(): readonly Command[] {
     },
     {
       id: 'bars.redraft-parts',
-      words: 'Draft these bars again in every part',
+      words: 'Draft these bars again in every part, or in those that are heard alone',
       keys: ['Shift+b'],
       run: () => redrafting.redraftParts(),
     },
