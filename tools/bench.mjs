@@ -33,6 +33,7 @@ const GOALS = {
   '64 takes of an 8-bar melody, diverse (256 draws)': '250 ms',
   'two bars of it drafted again 64 times, the rest held (256 draws)': '250 ms',
   '64 variations of it by a quarter (256 draws)': '250 ms',
+  '200 takes laid out by likeness': '300 ms',
   'a whole band: 5 parts, 8 takes each, 8 bars (800 draws)': '1 s (6 parts)',
   'MIDI file of 100,000 notes written': '200 ms',
   'the same file read behind the guard': 'a third over the library',

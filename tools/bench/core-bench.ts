@@ -10,7 +10,9 @@ import { typeChords } from '@fendro/core/song/chord-edit';
 import { fitNotes } from '@fendro/core/song/fit';
 import { ASPECTS, type Asking, type ChordSpan, type Hold } from '@fendro/core/song/schema';
 import { looseTake } from '@fendro/core/song/take';
+import { noteFeatures } from '@fendro/core/study/features';
 import { inferChords } from '@fendro/core/study/infer/chords';
+import { layOutByLikeness } from '@fendro/core/study/likeness';
 import { draftTakes } from '@fendro/core/compose/takes';
 import { readMidi } from '@fendro/core/files/midi-read';
 import { writeMidi, type MidiEvent } from '@fendro/core/files/midi-write';
@@ -89,6 +91,12 @@ const played = Array.from({ length: 4 }, (_, round) =>
   })),
 ).flat();
 
+/** Two hundred melodies as the field of takes sees them. */
+const many = Array.from({ length: 200 }, (_, attempt) => {
+  const drawn = draft(requestFor('melody', 1), attempt);
+  return noteFeatures(drawn.ok && drawn.content.of === 'part' ? drawn.content.notes : [], 8 * 1920, 1920);
+});
+
 let seed = 0;
 const milliseconds = {
   reference: time(reference),
@@ -106,6 +114,9 @@ const milliseconds = {
   }),
   'a whole band: 5 parts, 8 takes each, 8 bars (800 draws)': time(() => {
     for (const { role } of score.parts) take(requestFor(role, seed++), 8);
+  }),
+  '200 takes laid out by likeness': time(() => {
+    for (const step of layOutByLikeness(many)) void step;
   }),
   '16 chords voiced for two hands': time(() => {
     voicedChords(fresh(), { ...PLAIN_CHORDS, family: 'keyboard' });

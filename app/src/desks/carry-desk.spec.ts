@@ -58,7 +58,7 @@ describe('carrying', () => {
   });
 
   it('carries chords to chords', async () => {
-    const { view, heard, desk } = page(HARMONY);
+    const { heard, desk } = page(HARMONY);
     expect(desk.lines()).toEqual([{ id: HARMONY, name: 'Chords' }]);
     await desk.carry(second!.id, HARMONY, 0);
     const { chords } = SMALL.takes[first!.harmony!] as HarmonyTake;

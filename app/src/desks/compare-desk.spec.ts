@@ -6,13 +6,12 @@ import type { PartTake } from '@fendro/core/song/schema';
 import { storedSong } from '@fendro/core/testing/sounding';
 import { expressionFor, LevelMatch } from '../sound/level-match';
 import { Playback } from '../sound/playback';
-import type { Watcher } from '../sound/position-watch';
 import { logWhatSounds } from '../store/effects';
 import { provideSong } from '../store/provide-song';
 import { selectSession, selectSong, selectSounding } from '../store/selectors';
 import { SessionActions } from '../store/session';
 import { SongActions, TakeActions } from '../store/song.actions';
-import { silentPlayback, SMALL } from '../testing/view';
+import { SMALL, steppedPlayback } from '../testing/view';
 import { AuditionDesk } from './audition-desk';
 import { CompareDesk } from './compare-desk';
 
@@ -35,7 +34,7 @@ const rival: PartTake = {
 describe('comparing two takes', () => {
   let store: Store;
   let compare: CompareDesk;
-  let watchers: Set<Watcher>;
+  let stepped: ReturnType<typeof steppedPlayback>;
   const sounding = () => store.selectSignal(selectSounding)();
   const settle = async (): Promise<void> => {
     for (let turn = 0; turn < 10; turn++) {
@@ -45,17 +44,9 @@ describe('comparing two takes', () => {
   };
 
   beforeEach(() => {
-    watchers = new Set();
-    const playback = {
-      ...silentPlayback(),
-      span: () => ({ from: 0, to: 2 * BAR }),
-      watch: (watcher: Watcher) => {
-        watchers.add(watcher);
-        return () => watchers.delete(watcher);
-      },
-    };
+    stepped = steppedPlayback({ from: 0, to: 2 * BAR });
     TestBed.configureTestingModule({
-      providers: [provideSong(), provideEffects({ logWhatSounds }), { provide: Playback, useValue: playback }],
+      providers: [provideSong(), provideEffects({ logWhatSounds }), { provide: Playback, useValue: stepped.playback }],
     });
     store = TestBed.inject(Store) as Store;
     compare = TestBed.inject(CompareDesk);
@@ -118,15 +109,15 @@ describe('comparing two takes', () => {
     const heard: (string | null)[] = [];
     for (let bar = 0; bar < 4; bar++) {
       const line = (bar % 2) * BAR;
-      for (const watcher of watchers) watcher({ tick: line + 10, speed: 0.768 });
-      for (const watcher of watchers) watcher({ tick: line + BAR - 150, speed: 0.768 });
+      stepped.tell({ tick: line + 10, speed: 0.768 });
+      stepped.tell({ tick: line + BAR - 150, speed: 0.768 });
       await settle();
       heard.push(sounding());
     }
     expect(heard).toEqual([chosen, rival.id, chosen, rival.id]);
     expect(logged() - before).toBe(1);
     // With the music the turning ends, and with another line the comparison.
-    for (const watcher of watchers) watcher(null);
+    stepped.tell(null);
     expect([compare.every(), store.selectSignal(selectSession)().running]).toEqual([null, null]);
     store.dispatch(SessionActions.lineFocused({ line: other!.id }));
     TestBed.tick();

@@ -4,13 +4,13 @@ import { Store } from '@ngrx/store';
 import { chosenId } from '@fendro/core/song/section';
 import { storedSong } from '@fendro/core/testing/sounding';
 import { Playback } from '../sound/playback';
-import type { Position, Watcher } from '../sound/position-watch';
+import type { Position } from '../sound/position-watch';
 import { logWhatSounds } from '../store/effects';
 import { provideSong } from '../store/provide-song';
 import { selectHeard, selectSession, selectSong, selectSounding } from '../store/selectors';
 import { SessionActions } from '../store/session';
 import { ScoreActions, SongActions } from '../store/song.actions';
-import { silentPlayback, SMALL } from '../testing/view';
+import { SMALL, steppedPlayback } from '../testing/view';
 import { DraftRuns } from './draft-runs';
 import { RunThrough } from './run-through';
 
@@ -23,29 +23,21 @@ const SPEED = 0.768;
 describe('a run-through', () => {
   let store: Store;
   let run: RunThrough;
-  let watchers: Set<Watcher>;
+  let stepped: ReturnType<typeof steppedPlayback>;
   const song = () => store.selectSignal(selectSong)();
   const sounding = () => store.selectSignal(selectSounding)();
   const chosen = chosenId(section, melody!.id);
   /** The music stands here; whatever is drafted meanwhile is there then. */
   const at = async (position: Position | null): Promise<void> => {
-    for (const watcher of watchers) watcher(position);
+    stepped.tell(position);
     for (let turn = 0; turn < 30; turn++) await Promise.resolve();
   };
   const here = (tick: number): Promise<void> => at({ tick, speed: SPEED });
 
   beforeEach(async () => {
-    watchers = new Set();
-    const playback = {
-      ...silentPlayback(),
-      span: () => ({ from: 0, to: 2 * BAR }),
-      watch: (watcher: Watcher) => {
-        watchers.add(watcher);
-        return () => watchers.delete(watcher);
-      },
-    };
+    stepped = steppedPlayback({ from: 0, to: 2 * BAR });
     TestBed.configureTestingModule({
-      providers: [provideSong(), provideEffects({ logWhatSounds }), { provide: Playback, useValue: playback }],
+      providers: [provideSong(), provideEffects({ logWhatSounds }), { provide: Playback, useValue: stepped.playback }],
     });
     store = TestBed.inject(Store) as Store;
     run = TestBed.inject(RunThrough);
@@ -115,7 +107,7 @@ describe('a run-through', () => {
     const running = () => store.selectSignal(selectSession)().running === 'run-through';
     expect(running()).toBe(true);
     run.toggle();
-    expect([running(), watchers.size]).toEqual([false, 0]);
+    expect([running(), stepped.watched()]).toEqual([false, false]);
     run.toggle();
     await here(0);
     await at(null);

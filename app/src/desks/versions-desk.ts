@@ -5,6 +5,7 @@ import { HARMONY, type Score, type Section, type SectionId, type Take } from '@f
 import { copyVersion, nameVersion, removeVersion, switchVersion, versionsOf } from '@fendro/core/song/versions';
 import { versionNames } from '@fendro/core/song/version-words';
 import { newId } from '../store/ids';
+import { News } from '../store/news';
 import { selectBar, selectMusic, selectOwnScore, selectPlaced, selectView } from '../store/selectors';
 import { SessionActions, sessionFeature } from '../store/session';
 import { ScoreActions } from '../store/song.actions';
@@ -23,6 +24,7 @@ export interface ShownVersion {
 @Injectable({ providedIn: 'root' })
 export class VersionsDesk {
   private readonly store = inject(Store);
+  private readonly news = inject(News);
   private readonly score = this.store.selectSignal(selectOwnScore);
   private readonly music = this.store.selectSignal(selectMusic);
   private readonly view = this.store.selectSignal(selectView);
@@ -68,6 +70,7 @@ export class VersionsDesk {
       // What was only tried is the new version's: the old one is as it was chosen.
       released: lines.map((line) => ({ section: view.section.id, line })),
     });
+    this.sayPresent('made of what is heard');
   }
 
   /**
@@ -85,6 +88,7 @@ export class VersionsDesk {
     if (bars && bars.to > to.bars) this.store.dispatch(SessionActions.barsSelected({ bars: null }));
     // Going back and forth is one step.
     this.revise('switch the version', next, { gesture: `version of ${view.occurrence.id}` });
+    this.sayPresent(only ? 'plays here only' : 'plays');
   }
 
   /** Turns to a section: to a place that plays it, else the first place of its group is made to. */
@@ -112,6 +116,11 @@ export class VersionsDesk {
   remove(): void {
     const present = this.present();
     if (present) this.revise('take a version out', (score) => removeVersion(score, present.id));
+  }
+
+  private sayPresent(what: string): void {
+    const [present, section] = [this.present(), this.view()?.section];
+    if (present && section) this.news.say(`${section.name}, ${present.name}: ${what}`);
   }
 
   private revise(

@@ -6,10 +6,12 @@ import type { Score } from '@fendro/core/song/schema';
 import type { Takes } from '@fendro/core/song/resolve';
 import { scoreWith } from '@fendro/core/testing/scores';
 import { musicOf, storedSong } from '@fendro/core/testing/sounding';
+import type { Span } from '@fendro/core/sounding/course';
 import { fireEvent, queries, within, type BoundFunctions } from '@testing-library/dom';
 import { Dialogs } from '../commands/dialogs';
 import { Keys } from '../commands/keys';
 import { Playback } from '../sound/playback';
+import type { Position, Watcher } from '../sound/position-watch';
 import { type SessionState } from '../store/session';
 import { selectOwnScore, selectSession, selectSong } from '../store/selectors';
 import { provideIcons } from '../ui/icons';
@@ -35,6 +37,26 @@ export const silentPlayback = () => ({
   guest: Object.assign(() => null, { set: jest.fn() }),
   triedInstrument: signal<{ part: string; instrument: string } | null>(null),
 });
+
+/** Silent playback of a loop that stands wherever a spec says. */
+export function steppedPlayback(span: Span) {
+  const watchers = new Set<Watcher>();
+  return {
+    playback: {
+      ...silentPlayback(),
+      span: () => span,
+      watch: (watcher: Watcher) => {
+        watchers.add(watcher);
+        return () => watchers.delete(watcher);
+      },
+    },
+    /** Tells all that watch where the music is; null where it stops. */
+    tell(position: Position | null): void {
+      for (const watcher of watchers) watcher(position);
+    },
+    watched: (): boolean => watchers.size > 0,
+  };
+}
 
 interface Wish {
   readonly score?: Score;

@@ -2,6 +2,7 @@ import { TestBed } from '@angular/core/testing';
 import { chosenId } from '@fendro/core/song/section';
 import { versionsOf } from '@fendro/core/song/versions';
 import { VersionsDesk } from '../desks/versions-desk';
+import { News } from '../store/news';
 import { SessionActions } from '../store/session';
 import { SongActions, TakeActions } from '../store/song.actions';
 import { SMALL, viewOf } from '../testing/view';
@@ -37,6 +38,7 @@ describe('versions of a section', () => {
     const { view, names, key, desk } = versions();
     key('e');
     expect(names()).toEqual(['2the same']);
+    expect(TestBed.inject(News).latest().text).toBe(`${first!.name}, the same: made of what is heard`);
     view.act(() => {
       view.store.dispatch(TakeActions.chosen({ section: desk.shown()[1]!.id, line: melody!.id, take: null }));
     });
@@ -49,6 +51,7 @@ describe('versions of a section', () => {
     ).toBe(chosenId(first!, melody!.id));
     key('1');
     expect(names()).toEqual(['1as first heard']);
+    expect(TestBed.inject(News).latest().text).toBe(`${first!.name}, as first heard: plays`);
     expect(view.score.order.map(({ section }) => section)).toEqual(SMALL.score.order.map(({ section }) => section));
     key('9');
     expect(names()).toEqual(['1as first heard']);
