@@ -130,7 +130,7 @@ try {
   for (let times = 0; times < 1; times++) await page.keyboard.press('ArrowRight');
   await page.keyboard.press('Shift+ArrowRight');
   await page.keyboard.press('h');
-  for (const key of ['b', 'v', 'v', 'r']) {
+  for (const key of ['b', 'v', 'v']) {
     await page.keyboard.press(key);
     await page.waitForTimeout(1500);
   }

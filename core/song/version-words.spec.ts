@@ -21,6 +21,7 @@ const namesIn = (score: Music['score'], more: Music['takes'] = {}): string[] => 
   return [...versionNames({ score, takes: { ...takes, ...more }, heard: NOTHING_HEARD }, versions, BAR).values()];
 };
 const playing = copied.score.parts.filter(({ id }) => chosenId(first, id) !== null);
+const more: Record<string, PartTake> = {};
 const without = (parts: readonly { id: string }[]) =>
   parts.reduce((score, { id }) => choose(score, copy, id, null), copied.score);
 
@@ -33,6 +34,38 @@ describe('names of versions', () => {
     expect(namesIn(changeSection(copied.score, copy, { bars: first.bars + 2 }))[1]).toBe('longer');
     const slower = copied.score.sections.map((own) => (own.id === copy ? { ...own, ground: { tempo: 60 } } : own));
     expect(namesIn({ ...copied.score, sections: slower })[1]).toBe('slower');
+  });
+
+  it('tell the one part that is missing rather than that there is more or less', () => {
+    const [lead, ...others] = playing as [(typeof playing)[0], ...typeof playing];
+    const busier = others.reduce(
+      (score, { id }) => {
+        const take = takes[
+          chosenId(
+            score.sections.find((own) => own.id === copy)!,
+            id,
+          )!
+        ] as PartTake;
+        more[`busy-${id}`] = { ...take, id: `busy-${id}`, notes: [...take.notes, ...take.notes] };
+        return choose(score, copy, id, `busy-${id}`);
+      },
+      without([lead]),
+    );
+    expect(namesIn(busier, more)[1]).toBe(`without ${lead.name.toLowerCase()}`);
+    expect(
+      namesIn(
+        choose(
+          busier,
+          copy,
+          lead.id,
+          chosenId(
+            copied.score.sections.find((own) => own.id === copy)!,
+            lead.id,
+          ),
+        ),
+        more,
+      )[1],
+    ).toBe('fuller');
   });
 
   it('tell a part that comes in later, and one that plays something else', () => {

@@ -67,10 +67,13 @@ function differences(music: Music, first: Section, section: Section, bar: Ticks)
     all.reduce((sum, { part, count }) => sum + (isDrumRole(part.role) ? count / 4 : count), 0);
   const share = total(now) / Math.max(1, total(before));
   const density = parts.length < 2 ? [] : share <= BARER ? ['barer'] : share >= 1 / BARER ? ['fuller'] : [];
+  // One part more or less says more than how much is played; where several come or go, it is the other way round.
+  const presence = parts.filter((word) => /^with(out)? /.test(word));
+  const single = presence.length === 1 ? presence : [];
   const chordText = (of: Section): string => JSON.stringify(chordsIn(of, takes, heard));
   const chords = chordText(first) === chordText(section) ? [] : ['other chords'];
   const length = first.bars === section.bars ? [] : [section.bars > first.bars ? 'longer' : 'shorter'];
-  return [...length, ...groundWords(score, first, section), ...density, ...chords, ...parts];
+  return [...new Set([...length, ...groundWords(score, first, section), ...single, ...density, ...chords, ...parts])];
 }
 
 /** How many differences a name tells where one does not tell it from the others. */

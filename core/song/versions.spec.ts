@@ -5,7 +5,8 @@ import { scoreProblem } from './check';
 import { groupOf, chosenId, linesIn } from './section';
 import { holdsOf, withHolds } from './holds';
 import { NOTHING_HEARD, type Music } from './resolve';
-import type { PartTake } from './schema';
+import { withFreshSections } from './fresh-sections';
+import type { PartTake, Section } from './schema';
 import { copyVersion, nameVersion, placedSections, removeVersion, switchVersion, versionsOf } from './versions';
 
 const { song: _song, ...drafted } = scoreWith(5, 0);
@@ -104,6 +105,15 @@ describe('a version of a section', () => {
     const places = copied.score.order.filter(({ section }) => section === first.id);
     const gone = places.reduce((now, { id }) => removeOccurrence(now, id), copied.score);
     expect(gone.sections.some((section) => groupOf(section) === first.id)).toBe(gone.order.length === 0);
+  });
+
+  it('is one of its group in a copy of the song too, whose sections are others', () => {
+    const { song } = scoreWith(5, 0);
+    const fresh = withFreshSections({ ...song, score: copied.score, ledger: { takes, heard: [] } }, ids());
+    const [one, two] = fresh.score.sections as [Section, Section];
+    expect(one.id).not.toBe(first.id);
+    expect([groupOf(one), groupOf(two)]).toEqual([one.id, one.id]);
+    expect(scoreProblem(fresh.score, fresh.ledger.takes)).toBeNull();
   });
 
   it('does not exist twice: a section that is not there cannot be copied', () => {
