@@ -17,7 +17,7 @@ const ids = () => {
   let serial = 0;
   return (kind: string) => `${kind}-new-${serial++}`;
 };
-const withTakes = (copied: ReturnType<typeof copyVersion>) => ({
+const withTakes = (copied: ReturnType<typeof copyVersion>): Music['takes'] => ({
   ...music.takes,
   ...Object.fromEntries(copied.takes.map((take) => [take.id, take])),
 });
@@ -67,6 +67,17 @@ describe('a version of a section', () => {
     const section = other.score.sections.find(({ id }) => id === other.section)!;
     const take = other.takes.find(({ id }) => id === chosenId(section, line)) as PartTake;
     expect(take.notes).toEqual(rival.notes);
+  });
+
+  it('plays what is heard of a part that has chosen nothing, as a take of its own', () => {
+    const line = Object.keys(first.chosen).find((part) => chosenId(first, part) !== null)!;
+    const { [line]: source, ...chosen } = first.chosen;
+    const silent = { ...score, sections: score.sections.map((own) => (own === first ? { ...first, chosen } : own)) };
+    const heard = { [first.id]: { [line]: source!.take } };
+    const other = copyVersion({ score: silent, takes: music.takes, heard }, first.id, ids());
+    const section = other.score.sections.find(({ id }) => id === other.section)!;
+    expect(other.takes.map(({ id }) => id)).toContain(chosenId(section, line));
+    expect(withTakes(other)[chosenId(section, line)!]?.section).toBe(other.section);
   });
 
   it('keeps what was kept and held, under its own takes', () => {

@@ -11,7 +11,7 @@ import {
   type Take,
   type TakeId,
 } from './schema';
-import { groupOf, linesIn, withChoices } from './section';
+import { choicesOf, groupOf, linesIn, withChoices } from './section';
 import { copiedTake } from './take';
 
 /**
@@ -32,14 +32,16 @@ export function placedSections({ sections, order }: Pick<Score, 'sections' | 'or
 const lineOf = (take: Take): LineId => (take.of === 'harmony' ? HARMONY : take.part);
 
 /**
- * Takes of a section that a copy of it needs: what sounds, is held, was kept or named, and what those were made of, in the
- * order in which they came to be.
+ * Takes of a section that a copy of it needs: what sounds, is chosen or held, was kept or named, and what those were made
+ * of, in the order in which they came to be.
+ *
+ * @param sounding  the section as it has chosen what is heard of it
  */
-function takesToCopy({ score, takes, heard }: Music, section: Section): readonly Take[] {
+function takesToCopy({ score, takes }: Music, section: Section, sounding: Section): readonly Take[] {
   const wanted = new Set<TakeId>();
   const open: (TakeId | null)[] = [
-    ...linesIn(section).map(([line]) => soundingId(section, line, heard)),
-    ...linesIn(section).map(([, take]) => take),
+    ...choicesOf(sounding),
+    ...choicesOf(section),
     ...heldTakes(section),
     ...Object.entries(score.remarks).flatMap(([id, { verdict, name }]) => (verdict === 'kept' || name ? [id] : [])),
   ];
@@ -75,11 +77,11 @@ export function copyVersion(music: Music, id: SectionId, newId: (kind: string) =
   const of = score.sections[at];
   if (!of) throw new RangeError(`there is no section “${id}”`);
   const section = newId('section');
-  const copied = takesToCopy(music, of);
+  const sounding = withSounding(of, heard);
+  const copied = takesToCopy(music, of, sounding);
   const ids = new Map(copied.map((take) => [take.id, newId('take')]));
   const named = (take: TakeId): TakeId => ids.get(take) ?? take;
   const group = groupOf(of);
-  const sounding = withSounding(of, heard);
   const copy: Section = {
     ...sounding,
     ...withChoices(

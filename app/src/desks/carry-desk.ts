@@ -15,6 +15,7 @@ import { TakeActions } from '../store/song.actions';
 import { listBars } from '../ui/say-bars';
 import { SheetDesk } from './sheet-desk';
 import { TakeView } from './take-view';
+import { Undecided } from './undecided';
 import { VersionsDesk } from './versions-desk';
 
 /** Where a take can be carried to. */
@@ -33,6 +34,7 @@ export class CarryDesk {
   private readonly playback = inject(Playback);
   private readonly notices = inject(Notices);
   private readonly news = inject(News);
+  private readonly undecided = inject(Undecided);
   private readonly music = this.store.selectSignal(selectMusic);
   private readonly song = this.store.selectSignal(selectSong);
   private readonly section = this.store.selectSignal(selectSection);
@@ -78,6 +80,7 @@ export class CarryDesk {
    */
   async carry(to: SectionId, line: LineId, bar: number): Promise<boolean> {
     const target = this.music()?.score.sections.find(({ id }) => id === to);
+    if (this.undecided.told()) return false;
     const asker = this.song().open?.id;
     const made = target ? await this.made(target, line, bar) : null;
     // Another song may have been opened meanwhile: it did not ask for anything.

@@ -22,6 +22,7 @@ import {
 import { TakeActions } from '../store/song.actions';
 import { DraftClient, type Refusal } from '../work/draft-client';
 import type { FromWorker } from '../work/draft-messages';
+import { Undecided } from './undecided';
 
 interface Running {
   readonly song: string | null;
@@ -53,6 +54,7 @@ export class DraftRuns {
   private readonly store = inject(Store);
   private readonly client = inject(DraftClient);
   private readonly notices = inject(Notices);
+  private readonly undecided = inject(Undecided);
   private readonly score = this.store.selectSignal(selectScore);
   private readonly takes = this.store.selectSignal(selectTakes);
   private readonly heard = this.store.selectSignal(selectHeard);
@@ -149,6 +151,7 @@ export class DraftRuns {
 
   /** Does one job; resolves with how many takes came of it. */
   async run({ section, line, request, count, take, usedUp }: Job): Promise<number> {
+    if (this.undecided.told()) return 0;
     this.problem.set(null);
     const before = takesOf(this.takes(), section.id, line);
     const printOf = printFor(request.asking);

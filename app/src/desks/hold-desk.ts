@@ -20,6 +20,7 @@ import { inWordsOf, sayBars } from '../ui/say-bars';
 import { DraftRuns } from './draft-runs';
 import { NotesDesk } from './notes-desk';
 import { SheetDesk } from './sheet-desk';
+import { Undecided } from './undecided';
 
 /** Holding what is good, so that no draft changes it: of the line in focus, over the bars that are selected, or the notes that are
  * picked. */
@@ -28,6 +29,7 @@ export class HoldDesk {
   private readonly store = inject(Store);
   private readonly sheet = inject(SheetDesk);
   private readonly notes = inject(NotesDesk);
+  private readonly undecided = inject(Undecided);
   private readonly runs = inject(DraftRuns);
   private readonly news = inject(News);
   private readonly score = this.store.selectSignal(selectOwnScore);
@@ -76,7 +78,7 @@ export class HoldDesk {
   /** Holds the bars in these aspects; where they are held, frees them. */
   toggle(aspects: readonly Aspect[] = ASPECTS): void {
     const target = this.target();
-    if (!target) return;
+    if (!target || this.undecided.told()) return;
     const { section, line, take, grip } = target;
     const frees = this.isHeld(aspects);
     const what = this.words();

@@ -9,6 +9,7 @@ import { storedSong } from '@fendro/core/testing/sounding';
 import { Playback } from '../sound/playback';
 import { logWhatSounds } from '../store/effects';
 import { News } from '../store/news';
+import { Notices } from '../store/notices';
 import { provideSong } from '../store/provide-song';
 import { selectScore, selectSong, selectSounding } from '../store/selectors';
 import { SessionActions } from '../store/session';
@@ -141,6 +142,23 @@ describe('holding and redrafting', () => {
     const later = song().takes;
     await redrafting.redraftParts();
     expect(made(later).length).toBeGreaterThan(2);
+  });
+
+  it('makes and holds nothing while a change of key is only heard, and says what to do first', async () => {
+    const pending = { section: null, change: { tonic: 2 }, how: 'move' as const };
+    store.dispatch(SessionActions.groundTried({ pending }));
+    const before = song();
+    await redrafting.redraft();
+    holds.toggle();
+    expect(song().takes).toBe(before.takes);
+    expect(song().score).toBe(before.score);
+    const told = TestBed.inject(Notices)
+      .open()
+      .map(({ text }) => text);
+    expect(told).toEqual([expect.stringMatching(/^First say how the music follows the new key/)]);
+    store.dispatch(SessionActions.groundTried({ pending: null }));
+    await redrafting.redraft();
+    expect(song().takes).not.toBe(before.takes);
   });
 
   it('has parts say a motif in the selected bars, in takes that stay what they are elsewhere', async () => {

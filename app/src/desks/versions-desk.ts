@@ -9,6 +9,7 @@ import { News } from '../store/news';
 import { selectBar, selectMusic, selectOwnScore, selectPlaced, selectView } from '../store/selectors';
 import { SessionActions, sessionFeature } from '../store/session';
 import { ScoreActions } from '../store/song.actions';
+import { Undecided } from './undecided';
 
 /** A version of the section in view. */
 export interface ShownVersion {
@@ -25,6 +26,7 @@ export interface ShownVersion {
 export class VersionsDesk {
   private readonly store = inject(Store);
   private readonly news = inject(News);
+  private readonly undecided = inject(Undecided);
   private readonly score = this.store.selectSignal(selectOwnScore);
   private readonly music = this.store.selectSignal(selectMusic);
   private readonly view = this.store.selectSignal(selectView);
@@ -62,7 +64,7 @@ export class VersionsDesk {
   /** Makes another version of what is heard now; every place that plays the old one plays the new one. */
   copy(): void {
     const [music, score, view] = [this.music(), this.score(), this.view()];
-    if (!music || !score || !view) return;
+    if (!music || !score || !view || this.undecided.told()) return;
     const made = copyVersion({ ...music, score }, view.section.id, newId);
     const lines = [HARMONY, ...score.parts.map(({ id }) => id)];
     this.revise('make another version', switchVersion(made.score, view.occurrence.id, made.section), {
