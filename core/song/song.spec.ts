@@ -158,6 +158,18 @@ describe('song files', () => {
     expect(openSong({ ...(JSON.parse(JSON.stringify(opened.song)) as object), version: 6 })).toEqual(opened);
   });
 
+  it('of version 7 open with sections that are no versions of each other, and all that was held', () => {
+    const opened = openSong(sample(7));
+    if (!opened.ok) throw new Error(opened.reason);
+    expect(opened.setAside).toEqual([]);
+    const { sections } = opened.song.score;
+    expect(sections.map(({ version }) => version)).toEqual(sections.map(() => null));
+    expect(sections[0]!.holds).toEqual({
+      'part-1': [{ take: 'section-1-part-1-0', aspects: ['rhythm', 'pitch', 'dynamics'], bars: [0], notes: [3] }],
+    });
+    expect(openSong({ ...(JSON.parse(JSON.stringify(opened.song)) as object), version: 7 })).toEqual(opened);
+  });
+
   it('of version 3 open with what every take lies over beside what it was made from, and ids for all notes', () => {
     const opened = openSong(sample(3));
     if (!opened.ok) throw new Error(opened.reason);

@@ -22,8 +22,10 @@ import { NotesDesk } from './notes-desk';
 import { SheetDesk } from './sheet-desk';
 import { Undecided } from './undecided';
 
-/** Holding what is good, so that no draft changes it: of the line in focus, over the bars that are selected, or the notes that are
- * picked. */
+/**
+ * Holding what is good, so that no draft changes it: of the line in focus, over the bars that are selected, or the notes
+ * that are picked.
+ */
 @Injectable({ providedIn: 'root' })
 export class HoldDesk {
   private readonly store = inject(Store);

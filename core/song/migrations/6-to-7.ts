@@ -2,8 +2,7 @@
  * Frozen: from version 6 to version 7. It imports nothing of today's code, so that it goes on meaning what it meant.
  *
  * Version 6 held chords alone, by their bars, and its logbook knew only which take was heard when. In version 7 every
- * line of a section has holds, each of a take, every line of the logbook says in which section it was, and a section may
- * be one of several versions.
+ * line of a section has holds, each of a take, and every line of the logbook says in which section it was.
  */
 type Raw = Record<string, unknown>;
 
@@ -12,7 +11,7 @@ const HELD = ['rhythm', 'pitch', 'dynamics'];
 function section({ heldBars, ...old }: Raw): Raw {
   const [bars, take] = [heldBars as number[] | undefined, old['harmony'] as string | null];
   const held = bars !== undefined && bars.length > 0 && take !== null;
-  return { version: null, holds: held ? { harmony: [{ take, aspects: HELD, bars, notes: [] }] } : {}, ...old };
+  return { holds: held ? { harmony: [{ take, aspects: HELD, bars, notes: [] }] } : {}, ...old };
 }
 
 export function from6to7(song: Raw): Raw {
