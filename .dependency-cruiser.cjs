@@ -65,6 +65,7 @@ module.exports = {
     layer('sounding', 'sounding', 'song', 'theory', 'study', 'styles', 'trellis', 'voicing'),
     layer('compose', 'compose', 'song', 'theory', 'study', 'styles', 'trellis', 'voicing'),
     layer('files', 'files', 'song', 'theory', 'study', 'sounding', 'styles'),
+    layer('shaping', 'shaping', 'song', 'theory'),
   ],
   options: {
     tsConfig: { fileName: 'tsconfig.base.json' },

@@ -3,10 +3,13 @@
 export const EVENT_SIZE = 5;
 
 /** The second number of an event; the others are frame, channel and two values. */
-export const EVENT = { noteOff: 0, noteOn: 1, release: 2, controller: 3, program: 4, spent: -1 } as const;
+export const EVENT = { noteOff: 0, noteOn: 1, release: 2, controller: 3, program: 4, bend: 5, spent: -1 } as const;
 
 /** The MIDI controller by which a line is turned down against itself. */
 export const EXPRESSION = 11;
+
+/** How far a bend of 0 to 16383 goes either way here, in semitones: as far as any note is ever bent. */
+export const BEND_RANGE = 24;
 
 /** In place of a channel where all are meant. */
 export const ALL_CHANNELS = -1;

@@ -1,7 +1,21 @@
 import { SoundBankLoader, SpessaSynthProcessor } from 'spessasynth_core';
-import { ALL_CHANNELS, EVENT, EVENT_SIZE, type FromProcessor, type ToProcessor } from './protocol';
+import {
+  ALL_CHANNELS,
+  BEND_RANGE,
+  EVENT,
+  EVENT_SIZE,
+  EXPRESSION,
+  type FromProcessor,
+  type ToProcessor,
+} from './protocol';
 
 const REPORT_EVERY_FRAMES = 2048;
+/** Vibrato, swell and pedal, as they are where nothing is said. */
+const AT_REST = [
+  [1, 0],
+  [EXPRESSION, 127],
+  [64, 0],
+] as const;
 /** Longest run that the synthesizer renders at once. */
 const QUANTUM = 128;
 
@@ -44,10 +58,19 @@ class SongProcessor extends AudioWorkletProcessor {
 
   /** Makes as many channels as a song has lines: the sixteen of a MIDI port are no limit here. */
   private grow(count: number): void {
+    const before = this.buffers.length;
     while (this.synth.midiChannels.length < count) this.synth.createMIDIChannel();
     while (this.buffers.length < this.synth.midiChannels.length)
       this.buffers.push([new Float32Array(QUANTUM), new Float32Array(QUANTUM)]);
     this.peaks = new Float32Array(this.buffers.length + 1);
+    for (let channel = before; channel < this.buffers.length; channel++) this.widen(channel);
+  }
+
+  /** Opens a channel's bends to their full range: registered parameter 0. */
+  private widen(channel: number): void {
+    this.synth.controllerChange(channel, 101, 0);
+    this.synth.controllerChange(channel, 100, 0);
+    this.synth.controllerChange(channel, 6, BEND_RANGE);
   }
 
   private send(message: FromProcessor): void {
@@ -86,9 +109,7 @@ class SongProcessor extends AudioWorkletProcessor {
         break;
       case 'stop':
         this.blocks.length = 0;
-        this.synth.midiChannels.forEach((channel) => {
-          channel.stopAllNotes(false);
-        });
+        this.release(ALL_CHANNELS);
         break;
       case 'close':
         this.alive = false;
@@ -108,6 +129,7 @@ class SongProcessor extends AudioWorkletProcessor {
   }
 
   private restore(): void {
+    for (let channel = 0; channel < this.buffers.length; channel++) this.widen(channel);
     for (const [channel, on] of this.drums) this.synth.midiChannels[channel]?.setDrums(on);
     for (const [kind, channel, a, b] of this.settings.values()) this.set(kind, channel, a, b);
     for (const [channel, gain] of this.gains) this.synth.midiChannels[channel]?.setSystemParameter('gain', gain);
@@ -136,19 +158,23 @@ class SongProcessor extends AudioWorkletProcessor {
     if (kind === EVENT.noteOn) this.synth.noteOn(channel, a, b);
     else if (kind === EVENT.noteOff) this.synth.noteOff(channel, a);
     else if (kind === EVENT.release) this.release(channel);
+    else if (kind === EVENT.bend) this.synth.pitchWheel(channel, a);
     else if (kind === EVENT.controller || kind === EVENT.program) {
       this.settings.set(channel * 1000 + (kind === EVENT.program ? 999 : a), [kind, channel, a, b]);
       this.set(kind, channel, a, b);
     }
   }
 
-  /** Ends a channel's notes and resets its pedal and bend, so that what follows starts clean. */
+  /** Ends a channel's notes and resets its pedal, bend, vibrato and swell, so that what follows starts clean. */
   private release(channel: number): void {
     if (channel === ALL_CHANNELS) {
       for (let each = 0; each < this.buffers.length; each++) this.release(each);
       return;
     }
-    this.synth.controllerChange(channel, 64, 0);
+    for (const [controller, value] of AT_REST) {
+      this.settings.delete(channel * 1000 + controller);
+      this.synth.controllerChange(channel, controller, value);
+    }
     this.synth.pitchWheel(channel, 8192);
     this.synth.midiChannels[channel]?.stopAllNotes(false);
   }

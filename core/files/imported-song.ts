@@ -118,11 +118,11 @@ function cutOut(
     notes.filter(({ start }) => start >= section.start && start < end);
   const counted = lines.map((line) => ({
     line,
-    notes: inside(line.notes).map(({ start, duration, pitch, velocity }): Note => ({
-      start: start - section.start,
-      duration: Math.min(duration, end + bar - start),
-      pitch: pitched(line, shift)(pitch),
-      velocity,
+    notes: inside(line.notes).map((note): Note => ({
+      ...note,
+      start: note.start - section.start,
+      duration: Math.min(note.duration, end + bar - note.start),
+      pitch: pitched(line, shift)(note.pitch),
     })),
   }));
   return {
@@ -140,7 +140,15 @@ const musicOf = ({ section, lines }: Cut): string =>
     section.bars,
     section.metre,
     section.tempo,
-    lines.map(({ notes }) => notes.map(({ start, duration, pitch, velocity }) => [start, duration, pitch, velocity])),
+    lines.map(({ notes }) =>
+      notes.map(({ start, duration, pitch, velocity, bend, vibrato, swell }) => [
+        start,
+        duration,
+        pitch,
+        velocity,
+        [bend, vibrato, swell],
+      ]),
+    ),
   ]);
 
 const musicAndName = (cut: Cut): string => JSON.stringify([cut.section.name, musicOf(cut)]);

@@ -1,14 +1,16 @@
 import { LIMITS, shortened } from '../song/limits';
 import { isDrumRole, roleOf } from '../song/roles';
-import type { Role } from '../song/schema';
+import { CURVE_KINDS } from '../song/curve';
+import type { CurveKind, Note, Role } from '../song/schema';
 import { instrumentOf, INSTRUMENTS, type Instrument } from '../sounding/instruments';
 import { METRES, metreName, type Metre } from '../theory/metre';
 import { clamp, TICKS_PER_QUARTER, type MidiNote, type Ticks, type Velocity } from '../theory/units';
-import { readMidi, type ReadMidi, type ReadNote } from './midi-read';
+import { curvesOver, saysSomething, type ReadControls } from './midi-expression';
+import { readMidi, type ReadMidi, type ReadTrack } from './midi-read';
 import { type Brief } from '../song/schema';
 
 /** A note of an imported line, in Fendro's own ticks from the beginning of the file. */
-export interface ImportNote {
+export interface ImportNote extends Pick<Note, CurveKind> {
   readonly start: Ticks;
   readonly duration: Ticks;
   readonly pitch: MidiNote;
@@ -64,7 +66,7 @@ export function readImport(bytes: Uint8Array): ImportReading {
   if (total > MOST_NOTES)
     return { ok: false, reason: `This MIDI file holds ${total} notes; Fendro takes up to ${MOST_NOTES}.` };
   const scale = TICKS_PER_QUARTER / file.resolution;
-  const lines = file.tracks.flatMap((track, index) => linesOf(track.notes, track.name, track.programs, index, scale));
+  const lines = file.tracks.flatMap((track, index) => linesOf(track, index, scale));
   const length = Math.max(...lines.flatMap(({ notes }) => notes.map(({ start, duration }) => start + duration)));
   const sections = sectionsOf(file, length, scale);
   if (sections.reduce((sum, { bars }) => sum + bars, 0) > LONGEST_BARS)
@@ -72,13 +74,24 @@ export function readImport(bytes: Uint8Array): ImportReading {
   return { ok: true, file: { lines, sections, length, remarks: remarksOf(file) } };
 }
 
-function linesOf(
-  notes: readonly ReadNote[],
-  track: string,
-  programs: Readonly<Record<number, number>>,
-  index: number,
-  scale: number,
-): ImportLine[] {
+/** A channel's controls in Fendro's own ticks; null where it has none. */
+function controlsOf({ controls }: ReadTrack, channel: number, scale: number): ReadControls | null {
+  const own = controls[channel];
+  if (!own || CURVE_KINDS.every((kind) => own[kind].length === 0)) return null;
+  const scaled = (kind: CurveKind) => own[kind].map(({ at, value }) => ({ at: Math.round(at * scale), value }));
+  return saysSomething({ bend: scaled('bend'), vibrato: scaled('vibrato'), swell: scaled('swell') });
+}
+
+/** Notes with the curves that their channel drew over them; of notes struck together the first has them for all. */
+const expressed = (notes: readonly ImportNote[], controls: ReadControls | null): readonly ImportNote[] =>
+  controls === null
+    ? notes
+    : notes.map((note, index) =>
+        notes[index - 1]?.start === note.start ? note : { ...note, ...curvesOver(note, controls) },
+      );
+
+function linesOf(whole: ReadTrack, index: number, scale: number): ImportLine[] {
+  const { notes, name: track, programs } = whole;
   const channels = [...new Set(notes.map(({ channel }) => channel))].sort((a, b) => a - b);
   return channels.map((channel): ImportLine => {
     const own = notes
@@ -102,7 +115,7 @@ function linesOf(
       drums,
       role,
       instrument: instrument.id,
-      notes: own,
+      notes: expressed(own, drums ? null : controlsOf(whole, channel, scale)),
     };
   });
 }

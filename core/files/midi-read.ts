@@ -1,9 +1,11 @@
 import { parseMidi, type MidiData } from 'midi-file';
+import type { CurveKind } from '../song/schema';
+import { ControlsOfTrack } from './midi-controls';
 import { guardMidi } from './midi-guard';
 import { readText } from './text';
 
 /** A note read from a file; ticks in the file's own resolution. */
-export interface ReadNote {
+interface ReadNote {
   readonly start: number;
   readonly duration: number;
   readonly pitch: number;
@@ -11,13 +13,17 @@ export interface ReadNote {
   readonly channel: number;
 }
 
-interface ReadTrack {
+export interface ReadTrack {
   readonly name: string;
   readonly program: number | null;
   /** The first program of each channel. */
   readonly programs: Readonly<Record<number, number>>;
   /** The first value of each controller, on whichever channel. */
   readonly controllers: Readonly<Record<number, number>>;
+  /** How each channel is bent, trembles and swells: cents and %. */
+  readonly controls: Readonly<
+    Record<number, Readonly<Record<CurveKind, readonly { readonly at: number; readonly value: number }[]>>>
+  >;
   /** The MIDI port that the track names; null where it names none. */
   readonly port: number | null;
   readonly notes: readonly ReadNote[];
@@ -76,6 +82,7 @@ function collectTrack(track: MidiData['tracks'][number], whole: Collected): Read
   let name = '';
   const programs: Record<number, number> = {};
   const controllers: Record<number, number> = {};
+  const controls = new ControlsOfTrack();
   let port: number | null = null;
   const open = new Map<number, { start: number; velocity: number }[]>();
   const notes: ReadNote[] = [];
@@ -96,7 +103,10 @@ function collectTrack(track: MidiData['tracks'][number], whole: Collected): Read
       else open.set(place, [{ start: now, velocity: event.velocity }]);
     } else if (event.type === 'trackName') name = readText(event.text);
     else if (event.type === 'programChange') programs[event.channel] ??= event.programNumber;
-    else if (event.type === 'controller') controllers[event.controllerType] ??= event.value;
+    else if (event.type === 'controller') {
+      controllers[event.controllerType] ??= event.value;
+      controls.controlled(now, event.channel, event.controllerType, event.value);
+    } else if (event.type === 'pitchBend') controls.bent(now, event.channel, event.value);
     else if (event.type === 'portPrefix') port ??= event.port;
     else if (event.type === 'setTempo') {
       // A tempo of no time at all stands in some damaged files.
@@ -117,6 +127,7 @@ function collectTrack(track: MidiData['tracks'][number], whole: Collected): Read
     program: Object.values(programs)[0] ?? null,
     programs,
     controllers,
+    controls: controls.result(),
     port,
     notes: notes.sort((a, b) => a.start - b.start || a.pitch - b.pitch),
   };

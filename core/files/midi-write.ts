@@ -10,6 +10,8 @@ export type MidiEvent = { readonly at: Ticks } & (
   | { readonly kind: 'key'; readonly accidentals: number; readonly minor: boolean }
   | { readonly kind: 'program'; readonly channel: number; readonly program: number }
   | { readonly kind: 'controller'; readonly channel: number; readonly controller: number; readonly value: number }
+  /** 0–16383; 8192 is no bend. */
+  | { readonly kind: 'bend'; readonly channel: number; readonly value: number }
   | { readonly kind: 'on' | 'off'; readonly channel: number; readonly pitch: number; readonly velocity: number }
 );
 
@@ -77,6 +79,7 @@ const RANK: Readonly<Record<MidiEvent['kind'], number>> = {
   tempo: 2,
   program: 3,
   controller: 4,
+  bend: 4,
   off: 5,
   on: 6,
 };
@@ -110,6 +113,8 @@ function encode(event: MidiEvent): number[] {
       return [0xc0 | event.channel, event.program];
     case 'controller':
       return [0xb0 | event.channel, event.controller, event.value];
+    case 'bend':
+      return [0xe0 | event.channel, event.value & 127, event.value >> 7];
     case 'on':
       return [0x90 | event.channel, event.pitch, event.velocity];
     case 'off':

@@ -1,5 +1,6 @@
 import type { Ground, Score } from '../song/schema';
 import type { Course } from '../sounding/course';
+import type { ControlEvent } from '../sounding/expression';
 import type { NoteEvent, Performance } from '../sounding/performance';
 import type { Voice } from '../sounding/setup';
 import { keySignature } from '../theory/key';
@@ -7,6 +8,7 @@ import { printedName } from '../theory/pitch';
 import { scaleOf } from '../theory/scale';
 import type { Ticks } from '../theory/units';
 import type { Address } from './midi-channels';
+import { bendRange, controlValue, rangeEvents } from './midi-expression';
 import type { MidiEvent, MidiTrack } from './midi-write';
 
 /**
@@ -66,6 +68,15 @@ const strokeEvents = (notes: readonly NoteEvent[], channel: number, lead: Ticks)
     ];
   });
 
+/** How a voice is bent and swells, in as narrow a range as its bends need. */
+function controlledEvents(controls: readonly ControlEvent[], channel: number, lead: Ticks): MidiEvent[] {
+  const range = bendRange(controls);
+  return [
+    ...rangeEvents(range, channel),
+    ...controls.map((control) => ({ at: Math.max(0, control.at + lead), channel, ...controlValue(control, range) })),
+  ];
+}
+
 export interface TrackRequest {
   readonly performance: Performance;
   readonly lead: Ticks;
@@ -100,6 +111,11 @@ export function voiceTrack(
         channel,
         program: instrument.program,
       })),
+      ...controlledEvents(
+        own.filter((event) => event.kind === 'control'),
+        channel,
+        lead,
+      ),
       ...strokeEvents(notes, channel, lead),
     ],
     end: notes.reduce((last, note) => Math.max(last, note.end + lead), end),
@@ -116,20 +132,26 @@ export function oneTrack(
   addresses: ReadonlyMap<string, Address>,
   { performance, lead, end }: TrackRequest,
 ): MidiTrack {
-  const byChannel = new Map<number, { voice: Voice; address: Address; notes: NoteEvent[] }>();
+  const byChannel = new Map<
+    number,
+    { voice: Voice; address: Address; notes: NoteEvent[]; controls: readonly ControlEvent[] }
+  >();
   for (const voice of voices) {
     const address = addresses.get(voice.id);
     if (!address) continue;
-    const notes = performance.events.filter((event) => event.kind === 'note' && event.voice === voice.id);
+    const own = performance.events.filter((event) => event.voice === voice.id);
+    const notes = own.filter((event) => event.kind === 'note');
+    const controls = own.filter((event) => event.kind === 'control');
     const known = byChannel.get(address.channel);
-    if (known) known.notes.push(...(notes as NoteEvent[]));
-    else byChannel.set(address.channel, { voice, address, notes: notes as NoteEvent[] });
+    if (known) known.notes.push(...notes);
+    else byChannel.set(address.channel, { voice, address, notes, controls });
   }
   const channels = [...byChannel.values()];
   return {
     events: [
       ...head.events,
       ...channels.flatMap(({ voice, address }) => setupEvents(voice, address)),
+      ...channels.flatMap(({ address, controls }) => controlledEvents(controls, address.channel, lead)),
       ...channels.flatMap(({ address, notes }) => strokeEvents(apart(notes), address.channel, lead)),
     ],
     end: channels.flatMap(({ notes }) => notes).reduce((last, note) => Math.max(last, note.end + lead), end),

@@ -57,6 +57,20 @@ export const BASS_NOTES = ['as it comes', 'added', 'left out'] as const;
 
 export const SECTION_KINDS = ['intro', 'verse', 'pre-chorus', 'chorus', 'bridge', 'solo', 'outro'] as const;
 
+/** Points of a curve at most. */
+export const MOST_POINTS = 64;
+/** How far a note may be bent either way, in cents. */
+export const WIDEST_BEND = 2400;
+
+/** A curve over a note: straight lines between points, level before the first and after the last. */
+const curve = (low: number, high: number) =>
+  z
+    .array(z.object({ at: of<Ticks>(ticks.min(0)), value: z.number().int().min(low).max(high) }).readonly())
+    .min(1)
+    .max(MOST_POINTS)
+    .refine((points) => points.every(({ at }, index) => index === 0 || at > (points[index - 1]?.at ?? at)), 'rising')
+    .readonly();
+
 export const noteSchema = z
   .object({
     /** From the section's start; negative in a pick-up. */
@@ -66,6 +80,16 @@ export const noteSchema = z
     velocity: of<Velocity>(z.number().int().min(1).max(127)),
     /** How far it sounds from where it is written: strums, rolls, a recorded hand. */
     nudge: of<Ticks>(ticks.min(-480).max(480)).optional(),
+    /** How likely it sounds each time round, in %; always where nothing is said. */
+    chance: percent.optional(),
+    /** How often it is struck within its length; once where nothing is said. */
+    strikes: z.number().int().min(2).max(16).optional(),
+    /** How far it is bent, in cents; points in ticks from its start. */
+    bend: curve(-WIDEST_BEND, WIDEST_BEND).optional(),
+    /** How much it trembles, in %. */
+    vibrato: curve(0, 100).optional(),
+    /** How much of its loudness it has, in %; all of it where nothing is said. */
+    swell: curve(0, 100).optional(),
   })
   .readonly();
 
@@ -113,4 +137,7 @@ export type Spread = (typeof SPREADS)[number];
 export type BassNote = (typeof BASS_NOTES)[number];
 export type SectionKind = (typeof SECTION_KINDS)[number];
 export type Note = z.infer<typeof noteSchema>;
+/** A curve of expression over a note; each kind in the unit that its field of a note names. */
+export type Curve = NonNullable<Note['bend']>;
+export type CurveKind = 'bend' | 'vibrato' | 'swell';
 export type ChordSpan = z.infer<typeof chordSpanSchema>;

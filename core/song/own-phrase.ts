@@ -18,6 +18,12 @@ export const LONGEST_PHRASE_NAME = 80;
  * A phrase of the writer's own: what a take played, with the chords that it was played to, so that it can move to
  * others.
  */
+/** A phrase says what is struck when; what one take did with single notes stays with that take. */
+const plainNote = noteSchema
+  .unwrap()
+  .pick({ start: true, duration: true, pitch: true, velocity: true, nudge: true })
+  .readonly();
+
 export const ownPhraseSchema = z
   .object({
     id,
@@ -29,7 +35,7 @@ export const ownPhraseSchema = z
     bar: z.number().int().min(1),
     /** Ticks after which it begins again. */
     length: z.number().int().min(1),
-    notes: z.array(noteSchema).min(1).max(2_000).readonly(),
+    notes: z.array(plainNote).min(1).max(2_000).readonly(),
     chords: z.array(chordSpanSchema).max(512).readonly(),
   })
   .readonly();

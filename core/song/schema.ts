@@ -28,7 +28,7 @@ export * from './take-schema';
 export { HARMONY, type LineId, type MotifId, type OccurrenceId, type PartId, type SectionId, type TakeId } from './ids';
 
 /** The version that this build writes; older ones are migrated, newer ones refused in words. */
-export const SONG_VERSION = 8;
+export const SONG_VERSION = 9;
 
 /** Where a section stands on ground of its own. */
 const ownGroundSchema = z

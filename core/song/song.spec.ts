@@ -170,6 +170,17 @@ describe('song files', () => {
     expect(openSong({ ...(JSON.parse(JSON.stringify(opened.song)) as object), version: 7 })).toEqual(opened);
   });
 
+  it('of version 8 open with the same notes, of which none is left to chance, struck again or bent', () => {
+    const old = sample(8) as { ledger: { takes: Record<string, { notes?: object[] }> } };
+    const opened = openSong(old);
+    if (!opened.ok) throw new Error(opened.reason);
+    expect(opened.setAside).toEqual([]);
+    expect(opened.song.score.sections.filter(({ version }) => version !== null)).toHaveLength(2);
+    for (const [id, take] of Object.entries(opened.song.ledger.takes))
+      if (take.of === 'part') expect(take.notes).toEqual(old.ledger.takes[id]!.notes);
+    expect(openSong({ ...(JSON.parse(JSON.stringify(opened.song)) as object), version: 8 })).toEqual(opened);
+  });
+
   it('of version 3 open with what every take lies over beside what it was made from, and ids for all notes', () => {
     const opened = openSong(sample(3));
     if (!opened.ok) throw new Error(opened.reason);

@@ -22,6 +22,8 @@ export interface Passage {
   readonly part: Span;
   /** Where the same first bar lies in the running order, in ticks; null where the section has no place in it. */
   readonly origin: Ticks | null;
+  /** How often the same place has come before, where the course goes round. */
+  readonly round: number;
 }
 
 /** What is played, in order: the running order, or some of it that comes round again. */
@@ -34,6 +36,7 @@ const passageOf = (score: Score, { section, start, length }: Placed): Passage =>
   length,
   part: { from: 0, to: length },
   origin: start,
+  round: 0,
 });
 
 /** The running order as it is played through. */
@@ -54,7 +57,9 @@ export function courseFrom(score: Score, from: Ticks, placed: readonly Placed[] 
 export function sectionCourse(score: Score, section: Section): Course {
   const length = sectionTicks(score, section);
   const origin = layOut(score).find((place) => place.section.id === section.id)?.start ?? null;
-  return [{ section, ground: groundOf(score, section), start: 0, length, part: { from: 0, to: length }, origin }];
+  return [
+    { section, ground: groundOf(score, section), start: 0, length, part: { from: 0, to: length }, origin, round: 0 },
+  ];
 }
 
 /**
@@ -68,7 +73,7 @@ export function loopCourse(score: Score, { from, to }: Span, placed: readonly Pl
       ...passage,
       part: { from: Math.max(0, from - passage.start), to: Math.min(passage.length, to - passage.start) },
     }));
-  return [...round, ...round.map((passage) => ({ ...passage, start: passage.start + to - from }))];
+  return [...round, ...round.map((passage) => ({ ...passage, start: passage.start + to - from, round: 1 }))];
 }
 
 /** Seconds along a course; an empty one goes by the song's own tempo. */

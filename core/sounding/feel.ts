@@ -2,7 +2,7 @@ import type { Note, Part } from '../song/schema';
 import { DRUM_KEYS, type DrumVoice, type Feel } from '../song/style';
 import { isDrumRole } from '../song/roles';
 import { clamp, modulo, SIXTEENTH, TICKS_PER_QUARTER, type Percent, type Ticks } from '../theory/units';
-import { byStart } from './groove';
+import { byStart } from '../song/note-ends';
 import { numberOf, remembering } from './remember';
 
 const remembered = remembering();

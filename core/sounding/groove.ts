@@ -1,6 +1,7 @@
 import type { Ground, Note } from '../song/schema';
 import { beatsOf, type Metre } from '../theory/metre';
 import { modulo, TICKS_PER_QUARTER, type Percent, type Ticks } from '../theory/units';
+import { byStart } from '../song/note-ends';
 import { remembering } from './remember';
 
 /**
@@ -35,7 +36,3 @@ export function grooved(notes: readonly Note[], { swing, metre }: Pick<Ground, '
       .sort(byStart),
   );
 }
-
-/** The order of notes in time, the lower first where they start together. */
-export const byStart = (a: Pick<Note, 'start' | 'pitch'>, b: Pick<Note, 'start' | 'pitch'>): number =>
-  a.start - b.start || a.pitch - b.pitch;

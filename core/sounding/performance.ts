@@ -1,3 +1,4 @@
+import { begunLater } from '../song/curve';
 import { energised, energyCurve } from '../song/energy';
 import { groundOf } from '../song/ground';
 import type { Music } from '../song/resolve';
@@ -7,9 +8,11 @@ import { barTicks } from '../theory/metre';
 import type { MidiNote, Percent, Ticks, Velocity } from '../theory/units';
 import { chordLineNotes } from './chord-line';
 import type { Course, Passage, Span } from './course';
+import { controlEvents, controlsAt, type ControlEvent } from './expression';
 import type { Instrument } from './instruments';
 import { chordInstrument, voicesOf, type Voice } from './setup';
 import { soundingNotes, strummedNotes } from './stages';
+import { sounds, strokesOf } from './strokes';
 
 /** A note as it sounds; ticks along the course. */
 export interface NoteEvent {
@@ -29,8 +32,8 @@ interface ProgramEvent {
   readonly instrument: Instrument;
 }
 
-/** What happens while music sounds; bends and controllers will stand beside notes and programs. */
-export type PerformanceEvent = NoteEvent | ProgramEvent;
+/** What happens while music sounds. */
+export type PerformanceEvent = NoteEvent | ProgramEvent | ControlEvent;
 
 /** Music as it sounds: what playback, files and tools all read. */
 export interface Performance {
@@ -38,7 +41,10 @@ export interface Performance {
   readonly setup: readonly Voice[];
   /** What begins inside the span, in order. */
   readonly events: readonly PerformanceEvent[];
-  /** What began before the span and still holds when it begins: notes that sound, and the last program of a voice. */
+  /**
+   * What began before the span and still holds when it begins: notes that sound, the last program of a voice, and how
+   * far it is bent.
+   */
   readonly chase: readonly PerformanceEvent[];
 }
 
@@ -54,6 +60,8 @@ export interface PerformanceRequest {
   readonly chordLine?: ChordLine;
   /** Lines that are asked for; all where nothing is said. */
   readonly only?: (line: LineId) => boolean;
+  /** How often the course has been played before, in a loop: what is left to chance differs from time to time. */
+  readonly round?: number;
 }
 
 const EVERYTHING: Span = { from: Number.NEGATIVE_INFINITY, to: Number.POSITIVE_INFINITY };
@@ -70,7 +78,7 @@ function passageNotes(notes: readonly Note[], passage: Passage): readonly Note[]
     if (note.start >= earliest) return [note];
     // Bars that are looped by themselves begin with what is held there.
     const left = note.start + note.duration - from;
-    return from > 0 && left > 0 && note.start >= 0 ? [{ ...note, start: from, duration: left }] : [];
+    return from > 0 && left > 0 && note.start >= 0 ? [begunLater(note, from - note.start)] : [];
   });
 }
 
@@ -113,24 +121,29 @@ const chordLineOf = (music: Music, settingOf: ChordLine): Line => ({
  * before a section silences the line's older notes. Both depend on two neighbouring passages only, so neighbouring
  * windows give the same notes as one.
  */
-function lineEvents(line: Line, course: Course, span: Span): NoteEvent[] {
-  return course.flatMap((passage, index): NoteEvent[] => {
+function lineEvents(line: Line, course: Course, span: Span, round: number): (NoteEvent | ControlEvent)[] {
+  return course.flatMap((passage, index): (NoteEvent | ControlEvent)[] => {
     const { start, part, section, origin } = passage;
     const seam = seamOf(passage);
     if (start + part.from - seam >= span.to || start + part.to + seam <= span.from) return [];
-    const own = passageNotes(line.notesIn(section), passage);
+    const heard = (note: Note, { origin: place, round: again }: Passage): boolean =>
+      sounds(note, line.id, place ?? 0, round + again);
+    const own = passageNotes(line.notesIn(section), passage).filter((note) => heard(note, passage));
     if (own.length === 0) return [];
     const next = course[index + 1];
-    const following = next ? passageNotes(line.notesIn(next.section), next)[0] : undefined;
+    const following = next && passageNotes(line.notesIn(next.section), next).find((note) => heard(note, next));
     const takeOver = next && following ? next.start + following.start : Number.POSITIVE_INFINITY;
     const latest = Math.min(takeOver, start + part.to + (line.rings ? seam : 0));
-    return own.flatMap((note): NoteEvent[] => {
-      const at = start + note.start;
-      const end = Math.min(at + note.duration, latest);
-      if (end <= at) return [];
+    const notes = own.flatMap((note): NoteEvent[] => {
       const velocity = line.loudness(note.velocity, origin === null ? null : origin + note.start);
-      return velocity === null ? [] : [{ kind: 'note', voice: line.id, at, end, pitch: note.pitch, velocity }];
+      if (velocity === null) return [];
+      return strokesOf(note).flatMap((stroke): NoteEvent[] => {
+        const at = start + stroke.start;
+        const end = Math.min(at + stroke.duration, latest);
+        return end <= at ? [] : [{ kind: 'note', voice: line.id, at, end, pitch: note.pitch, velocity }];
+      });
     });
+    return [...notes, ...controlEvents(line.id, own, start, latest)];
   });
 }
 
@@ -144,7 +157,7 @@ function chordPrograms(course: Course, settingOf: ChordLine): ProgramEvent[] {
   });
 }
 
-/** In order; programs before the notes that they are for. */
+/** In order; programs and controls before the notes that they are for. */
 const inOrder = (a: PerformanceEvent, b: PerformanceEvent): number =>
   a.at - b.at || (a.kind === 'note' ? 1 : 0) - (b.kind === 'note' ? 1 : 0) || pitchOf(a) - pitchOf(b);
 
@@ -154,20 +167,33 @@ const pitchOf = (event: PerformanceEvent): MidiNote => (event.kind === 'note' ? 
  * The one way from a song to what sounds. Playback, files, measurements and tools all read this, so that what is heard
  * is what is delivered.
  */
-export function perform({ music, course, span = EVERYTHING, chordLine, only }: PerformanceRequest): Performance {
+export function perform({
+  music,
+  course,
+  span = EVERYTHING,
+  chordLine,
+  only,
+  round = 0,
+}: PerformanceRequest): Performance {
   const energy = energyCurve(music.score);
   const lines = [
     ...music.score.parts.map((part) => partLine(music, part, energy)),
     ...(chordLine ? [chordLineOf(music, chordLine)] : []),
   ];
-  const notes = lines.filter(({ id }) => !only || only(id)).flatMap((line) => lineEvents(line, course, span));
+  const played = lines.filter(({ id }) => !only || only(id)).flatMap((line) => lineEvents(line, course, span, round));
+  const notes = played.filter((event) => event.kind === 'note');
+  const controls = played.filter((event) => event.kind === 'control');
   const programs = chordLine && (!only || only(HARMONY)) ? chordPrograms(course, chordLine) : [];
-  const events: readonly PerformanceEvent[] = [...programs, ...notes];
+  const events: readonly PerformanceEvent[] = [...programs, ...controls, ...notes];
   const before = programs.findLast(({ at }) => at < span.from);
   return {
     setup: voicesOf(music.score, programs[0]?.instrument),
     events: events.filter(({ at }) => at >= span.from && at < span.to).sort(inOrder),
-    chase: [...(before ? [before] : []), ...notes.filter(({ at, end }) => at < span.from && end > span.from)],
+    chase: [
+      ...(before ? [before] : []),
+      ...controlsAt(controls, span.from),
+      ...notes.filter(({ at, end }) => at < span.from && end > span.from),
+    ],
   };
 }
 

@@ -2,12 +2,13 @@ import { barOf, groundOf } from '../song/ground';
 import { own } from '../song/look-up';
 import { partTake, soundingId, type Music } from '../song/resolve';
 import type { Ground, Note, Part, Score, Section, PartId } from '../song/schema';
+import { byStart, endsApart } from '../song/note-ends';
 import { aroundSolos } from '../song/solo';
 import { styleIn } from '../styles/styles';
 import { barTicks } from '../theory/metre';
 import { felt } from './feel';
 import { fittedNotes } from '../song/follow-chords';
-import { byStart, grooved } from './groove';
+import { grooved } from './groove';
 import { humanised } from './humanise';
 import { numberOf, remembering } from './remember';
 
@@ -44,23 +45,7 @@ const parted = remembering();
  * together on one pitch the louder stays.
  */
 export const withoutOverlaps = (notes: readonly Note[]): readonly Note[] =>
-  parted(notes, '', () => {
-    const last = new Map<number, number>();
-    const result: Note[] = [];
-    for (const note of notes) {
-      const at = last.get(note.pitch);
-      const before = at === undefined ? undefined : result[at];
-      if (at !== undefined && before?.start === note.start) {
-        if (note.velocity > before.velocity) result[at] = note;
-        continue;
-      }
-      if (at !== undefined && before && before.start + before.duration > note.start)
-        result[at] = { ...before, duration: note.start - before.start };
-      last.set(note.pitch, result.length);
-      result.push(note);
-    }
-    return result;
-  });
+  parted(notes, '', () => endsApart(notes, (before, after) => (after.velocity > before.velocity ? after : before)));
 
 /** The chord line as it sounds: in the groove of its ground, without the hands of any part. */
 export const strummedNotes = (notes: readonly Note[], ground: Ground): readonly Note[] =>

@@ -19,6 +19,9 @@ export interface MidoFile {
     channel: number,
     velocity: number,
   ])[];
+  /** Bends, −8192 to 8191, and all controllers but those of the beginning. */
+  readonly bends: readonly (readonly [track: string, at: number, value: number])[];
+  readonly controllers: readonly (readonly [track: string, at: number, controller: number, value: number])[];
   /** Notes that started and never ended. */
   readonly hanging: number;
 }
@@ -26,7 +29,7 @@ export interface MidoFile {
 const PROGRAM = `
 import json, sys, mido
 f = mido.MidiFile(sys.argv[1])
-out = dict(type=f.type, tempo=None, metre=None, key=None, names=[], markers=[], notes=[], hanging=0)
+out = dict(type=f.type, tempo=None, metre=None, key=None, names=[], markers=[], notes=[], bends=[], controllers=[], hanging=0)
 for t in f.tracks:
     now, open_, name = 0, {}, ''
     for m in t:
@@ -38,6 +41,8 @@ for t in f.tracks:
         elif m.type == 'time_signature': out['metre'] = [m.numerator, m.denominator]
         elif m.type == 'key_signature': out['key'] = m.key
         elif m.type == 'marker': out['markers'].append(m.text)
+        elif m.type == 'pitchwheel': out['bends'].append([name, now, m.pitch])
+        elif m.type == 'control_change': out['controllers'].append([name, now, m.control, m.value])
         elif m.type == 'note_on' and m.velocity > 0: open_[(m.channel, m.note)] = (now, m.velocity)
         elif m.type in ('note_off', 'note_on'):
             start = open_.pop((m.channel, m.note), None)

@@ -8,6 +8,7 @@ export const REGIONS = [
   'chords',
   'bench',
   'drawer',
+  'close-up',
 ] as const;
 export type Region = (typeof REGIONS)[number];
 

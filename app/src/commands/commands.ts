@@ -3,6 +3,7 @@ import { Shelf } from '../store/shelf';
 import type { Command, Region } from './command';
 import { isCharacter, sayChord } from './key-chord';
 import { arrangementCommands } from './lists/arrangement';
+import { closeUpCommands } from './lists/close-up';
 import { chordCommands } from './lists/chords';
 import { motifCommands } from './lists/motifs';
 import { pageCommands } from './lists/pages';
@@ -28,6 +29,7 @@ export class Commands {
     ...redraftingCommands(),
     ...motifCommands(),
     ...sheetCommands(),
+    ...closeUpCommands(),
     ...chordCommands(),
     ...arrangementCommands(),
     ...versionCommands(),

@@ -49,6 +49,13 @@ export class TakeView {
   /** Takes that have been drafted or brought in for this line so far. */
   readonly count = computed(() => [...this.numbers().values()].reduce((most, number) => Math.max(most, number), 0));
 
+  /** Edits that others were made of since: steps on the way, which nobody judged or named. */
+  private readonly steps = computed((): ReadonlySet<TakeId> => {
+    const made = this.all().filter(({ origin }) => origin.how === 'edited');
+    const parents = new Set(made.flatMap(({ origin }) => origin.parents));
+    return new Set(made.filter(({ id }) => parents.has(id)).map(({ id }) => id));
+  });
+
   /** The takes that are listed. */
   readonly shown = computed((): readonly Take[] => {
     const words = this.query().toLowerCase().split(/\s+/).filter(Boolean);
@@ -64,6 +71,8 @@ export class TakeView {
   });
 
   private isOpen({ id }: Take): boolean {
+    const score = this.score();
+    if (this.steps().has(id) && this.verdictOf(id) === null && !(score && nameOf(score, id))) return false;
     return this.discardedShown() || this.verdictOf(id) !== 'discarded';
   }
 

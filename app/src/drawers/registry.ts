@@ -10,6 +10,11 @@ interface DrawerEntry {
 
 /** Every drawer under the sheet, in the order in which its buttons stand. Another one is another line here. */
 export const DRAWERS: Readonly<Record<Drawer, DrawerEntry>> = {
+  'close-up': {
+    name: 'Close-up',
+    height: 320,
+    load: () => import('./close-up/close-up-drawer').then((m) => m.CloseUpDrawer),
+  },
   plan: { name: 'Plan', height: 260, load: () => import('./plan/plan-drawer').then((m) => m.PlanDrawer) },
   styles: { name: 'Styles', height: 300, load: () => import('./styles/styles-drawer').then((m) => m.StylesDrawer) },
   phrases: {

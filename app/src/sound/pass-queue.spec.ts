@@ -6,7 +6,7 @@ import { frameAt, type Pass } from './schedule';
 const RATE = 48_000;
 const second = secondsPerTick(120);
 const tempo: TempoMap = { secondsAt: (tick: number) => tick * second, tickAt: (seconds: number) => seconds / second };
-const pass = (from: number, to: number): Omit<Pass, 'frame'> => ({ from, to, tempo, rate: RATE });
+const pass = (from: number, to: number): Omit<Pass, 'frame'> => ({ from, to, tempo, rate: RATE, round: 0 });
 
 /** A bar lasts two seconds. */
 const BAR = 1920;

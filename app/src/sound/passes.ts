@@ -50,11 +50,14 @@ export class Passes {
   private loop: Span | null = null;
   /** Where the song was begun: nothing of what stands before is played. */
   private begun: Ticks = 0;
+  /** How often the loop has come round since play was pressed. */
+  private round = 0;
 
   /** Plays the loop, or the song from a tick on. */
   from(begun: Ticks): void {
     this.loop = this.looping() ? this.played.span() : null;
     this.begun = begun;
+    this.round = 0;
   }
 
   /** The first tick that is played. */
@@ -87,10 +90,16 @@ export class Passes {
   }
 
   /** A pass as long as may be queued at once. */
-  pass(score: Score, from: Ticks, to = this.end()): Omit<Pass, 'frame'> {
+  pass(score: Score, from: Ticks, to = this.end(), round = this.round): Omit<Pass, 'frame'> {
     const course = this.course();
     const longest = LONGEST_PASS_BARS * barTicks(groundAt(course, from, score).metre);
-    return { from, to: Math.min(to, from + longest), tempo: tempoOf(course, score), rate: this.engine.sampleRate };
+    return {
+      from,
+      to: Math.min(to, from + longest),
+      tempo: tempoOf(course, score),
+      rate: this.engine.sampleRate,
+      round,
+    };
   }
 
   /** What begins at a tick, with its pick-up. */
@@ -102,15 +111,17 @@ export class Passes {
   }
 
   /** The pass after one that is over; null at the end of the song. */
-  after(score: Score, last: Pick<Pass, 'to'>): Omit<Pass, 'frame'> | null {
+  after(score: Score, last: Pick<Pass, 'to' | 'round'>): Omit<Pass, 'frame'> | null {
     if (last.to < this.end()) return this.pass(score, last.to);
-    return this.loop ? this.pass(score, this.loop.from) : null;
+    if (!this.loop) return null;
+    this.round = last.round + 1;
+    return this.pass(score, this.loop.from);
   }
 
-  private performance(course: Course, span: Span, only: (line: LineId) => boolean): Performance {
+  private performance(course: Course, span: Span, only: (line: LineId) => boolean, round = 0): Performance {
     const music = this.played.music();
     if (!music) return { setup: [], events: [], chase: [] };
-    return perform({ music, course, span, only, chordLine: (section) => this.chordLine(section) });
+    return perform({ music, course, span, only, chordLine: (section) => this.chordLine(section), round });
   }
 
   /** Events of one pass, of all strips or one. */
@@ -118,11 +129,24 @@ export class Passes {
     const course = this.course();
     const strips = this.mixer.strips();
     const wanted = (line: LineId): boolean => strip === null || strips.get(line) === strip;
-    const events = performedEvents(this.performance(course, pass, wanted), pass, strips, chased);
+    const performed = performedEvents(this.performance(course, pass, wanted, pass.round), pass, strips, chased);
+    const events = this.atLevel(performed, strips);
     // Where a compared take comes in, it comes in at its own level.
     const matched = chased ? this.matched(pass, wanted, strips) : [];
     const clicking = this.metronome() && (strip === null || strip === CLICK_STRIP);
     return [...matched, ...events, ...(clicking ? clickEvents(clicks(course, pass), pass, CLICK_STRIP) : [])];
+  }
+
+  /** Swells of a part that is compared, at the level at which it is compared. */
+  private atLevel(events: readonly Queued[], strips: ReadonlyMap<LineId, number>): readonly Queued[] {
+    const expression = this.levels.expression();
+    const strip = expression && strips.get(expression.part);
+    if (!expression || strip === undefined) return events;
+    return events.map((event) =>
+      event.kind === EVENT.controller && event.channel === strip && event.a === EXPRESSION
+        ? { ...event, b: Math.round((event.b * expression.value) / 127) }
+        : event,
+    );
   }
 
   private matched(pass: Pass, wanted: (line: LineId) => boolean, strips: ReadonlyMap<LineId, number>): Queued[] {

@@ -10,7 +10,7 @@ const tempo = tempoMap([
   { start: 1920, end: 2880, tempo: 120 },
   { start: 2880, end: 9600, tempo: 60 },
 ]);
-const pass: Pass = { frame: 1000, from: 1920, to: 3840, tempo, rate: 48_000 };
+const pass: Pass = { frame: 1000, from: 1920, to: 3840, tempo, rate: 48_000, round: 0 };
 const note = (at: number, end: number, pitch = 60): PerformanceEvent => ({
   kind: 'note',
   voice: 'p',
@@ -54,6 +54,23 @@ describe('scheduling', () => {
   it('changes programs on their frame', () => {
     const program = { kind: 'program', voice: 'p', at: 2880, instrument: instrumentOf('steel-guitar') } as const;
     expect(performed([program])).toEqual([{ frame: 49_000, kind: EVENT.program, channel: 3, a: 25, b: 0 }]);
+  });
+
+  it('bends by the full range of the synthesizer, and sets vibrato and swell as their controllers', () => {
+    const control = (at: number, kind: 'bend' | 'vibrato' | 'swell', value: number) =>
+      ({ kind: 'control', voice: 'p', at, control: kind, value }) as const;
+    expect(performed([control(2880, 'bend', 2400), control(2880, 'vibrato', 100), control(2880, 'swell', 50)])).toEqual(
+      [
+        { frame: 49_000, kind: EVENT.bend, channel: 3, a: 16_383, b: 0 },
+        { frame: 49_000, kind: EVENT.controller, channel: 3, a: 1, b: 127 },
+        { frame: 49_000, kind: EVENT.controller, channel: 3, a: 11, b: 64 },
+      ],
+    );
+    // How far a voice is bent holds from the beginning of every pass.
+    const chase = [control(1920, 'bend', 0), note(0, 2400)];
+    expect(performedEvents({ events: [], chase }, pass, strips, false)).toEqual([
+      { frame: 1000, kind: EVENT.bend, channel: 3, a: 8192, b: 0 },
+    ]);
   });
 
   it('packs in order, releases and ends before beginnings, every note with its end', () => {

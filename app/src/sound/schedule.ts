@@ -3,7 +3,8 @@ import type { Click } from '@fendro/core/sounding/course';
 import type { Performance, PerformanceEvent } from '@fendro/core/sounding/performance';
 import type { TempoMap } from '@fendro/core/sounding/tempo-map';
 import type { Ticks } from '@fendro/core/theory/units';
-import { EVENT } from '../../worklets/protocol';
+import { controlValue } from '@fendro/core/files/midi-expression';
+import { BEND_RANGE, EVENT } from '../../worklets/protocol';
 
 /** A stretch of a course that has been queued: its first frame and the ticks that it plays. */
 export interface Pass {
@@ -13,6 +14,8 @@ export interface Pass {
   readonly tempo: TempoMap;
   /** Frames a second. */
   readonly rate: number;
+  /** How often the loop has come round before. */
+  readonly round: number;
 }
 
 export const frameAt = ({ frame, from, tempo, rate }: Pass, tick: Ticks): number =>
@@ -43,6 +46,7 @@ const RANK: Readonly<Record<number, number>> = {
   [EVENT.noteOff]: 1,
   [EVENT.program]: 2,
   [EVENT.controller]: 2,
+  [EVENT.bend]: 2,
   [EVENT.noteOn]: 3,
 };
 
@@ -59,6 +63,12 @@ export function pack(events: readonly Queued[]): Float64Array {
 function queued(event: PerformanceEvent, pass: Pass, channel: number): Queued[] {
   const frame = frameAt(pass, Math.max(event.at, pass.from));
   if (event.kind === 'program') return [{ frame, kind: EVENT.program, channel, a: event.instrument.program, b: 0 }];
+  if (event.kind === 'control') {
+    const control = controlValue(event, BEND_RANGE);
+    return control.kind === 'bend'
+      ? [{ frame, kind: EVENT.bend, channel, a: control.value, b: 0 }]
+      : [{ frame, kind: EVENT.controller, channel, a: control.controller, b: control.value }];
+  }
   const { end, pitch, velocity } = event;
   // A frame early: where the next pass strikes the same key again, rounding must not end the new note.
   const off = Math.max(frame + 1, frameAt(pass, end) - 1);
@@ -72,7 +82,8 @@ function queued(event: PerformanceEvent, pass: Pass, channel: number): Queued[] 
  * A performance of a pass as events of the audio thread.
  *
  * @param strips  where each line sounds; lines without a strip are left out
- * @param chased  true where sound begins or switches: what began earlier and still sounds is struck again
+ * @param chased  true where sound begins or switches: what began earlier and still sounds is struck again; how far
+ *   voices are bent holds at the beginning of every pass
  */
 export const performedEvents = (
   { events, chase }: Pick<Performance, 'events' | 'chase'>,
@@ -80,7 +91,7 @@ export const performedEvents = (
   strips: ReadonlyMap<LineId, number>,
   chased: boolean,
 ): Queued[] =>
-  [...(chased ? chase : []), ...events].flatMap((event) => {
+  [...(chased ? chase : chase.filter(({ kind }) => kind === 'control')), ...events].flatMap((event) => {
     const strip = strips.get(event.voice);
     return strip === undefined ? [] : queued(event, pass, strip);
   });

@@ -58,6 +58,8 @@ export const ScoreActions = createActionGroup({
       takes: readonly Take[];
       released: readonly { section: SectionId; line: LineId }[];
       gesture?: string;
+      /** Takes that this step of a gesture made before: nobody will look for them. */
+      dropped?: readonly TakeId[];
       view?: string;
       focus?: LineId;
     }>(),

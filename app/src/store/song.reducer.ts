@@ -1,7 +1,7 @@
 import { createFeature, createReducer, on, type ActionCreator, type ReducerTypes } from '@ngrx/store';
 import * as edits from '@fendro/core/song/edit';
 import { scoreProblem, takeProblem } from '@fendro/core/song/check';
-import type { Heard, Score, Take } from '@fendro/core/song/schema';
+import type { Heard, Score, Take, TakeId } from '@fendro/core/song/schema';
 import { ScoreActions, SongActions, TakeActions } from './song.actions';
 
 /** One undoable step. Scores share all that did not change, so keeping whole ones costs little. */
@@ -164,7 +164,7 @@ const takesProblem = (takes: readonly Take[]): string | null =>
 /** An edit that brings takes along: all of it happens or nothing does. */
 function revised(
   state: SongState,
-  { name, score, takes, gesture }: ReturnType<typeof ScoreActions.revised>,
+  { name, score, takes, gesture, dropped = [] }: ReturnType<typeof ScoreActions.revised>,
 ): SongState {
   if (!state.score) return state;
   const problem = takesProblem(takes);
@@ -172,7 +172,15 @@ function revised(
   const whole = withTakes(state, takes);
   const next = edited(name, () => score)(whole, gesture === undefined ? {} : { gesture });
   if (next.refused !== state.refused) return { ...state, refused: next.refused };
-  return next;
+  return next.past === state.past ? withoutTakes(next, dropped) : next;
+}
+
+/** Lets go of takes that a gesture passed on its way; those that were written into the logbook stay. */
+function withoutTakes(state: SongState, dropped: readonly TakeId[]): SongState {
+  const gone = new Set(dropped);
+  for (const { take } of state.heard) gone.delete(take);
+  if (gone.size === 0) return state;
+  return { ...state, takes: Object.fromEntries(Object.entries(state.takes).filter(([id]) => !gone.has(id))) };
 }
 
 export const songReducer = createReducer(

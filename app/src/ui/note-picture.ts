@@ -15,6 +15,7 @@ import { scaleLinear } from 'd3';
 import type { ChordSpan, Note } from '@fendro/core/song/schema';
 import type { NoteRole } from '@fendro/core/study/note-roles';
 import type { Ticks } from '@fendro/core/theory/units';
+import { inDrumOrder } from './drum-rows';
 import { drawRoleSign } from './role-marks';
 import { Theme, tokensAt } from './theme';
 import { timeScale } from './time-scale';
@@ -26,9 +27,6 @@ const SHAPES: readonly NoteShape[] = ['bar', 'outline', 'slim', 'hatched'];
 
 export const shapeOf = (colour: number, drums: boolean): NoteShape =>
   drums ? 'dot' : (SHAPES[colour % SHAPES.length] ?? 'bar');
-
-/** Drums are drawn in rows of their own rather than by pitch. */
-const DRUM_ROWS = [49, 46, 51, 54, 42, 70, 44, 50, 47, 43, 37, 39, 38, 36];
 
 /** Where pitches lie, and how high their notes are, in px. */
 interface Row {
@@ -272,11 +270,8 @@ export class NotePicture {
   private rowOf(height: number): Row {
     const margin = 3;
     if (this.shape() === 'dot') {
-      const struck = [...new Set([...this.notes(), ...this.hollow()].map(({ pitch }) => pitch))].sort((a, b) => b - a);
-      const used = [
-        ...DRUM_ROWS.filter((pitch) => struck.includes(pitch)),
-        ...struck.filter((pitch) => !DRUM_ROWS.includes(pitch)),
-      ];
+      // Drums are drawn in rows of their own rather than by pitch.
+      const used = inDrumOrder([...this.notes(), ...this.hollow()].map(({ pitch }) => pitch));
       const step = (height - 2 * margin) / Math.max(1, used.length);
       return { y: (pitch) => margin + (used.indexOf(pitch) + 0.5) * step, height: Math.min(4, step) };
     }
@@ -286,7 +281,8 @@ export class NotePicture {
   }
 }
 
-function drawNote(
+/** One note in the shape of its part. */
+export function drawNote(
   pen: CanvasRenderingContext2D,
   shape: NoteShape,
   x: number,

@@ -10,8 +10,10 @@ export type TimeScale = ScaleLinear<number, number>;
  * @param from   tick at the left edge
  * @param to     tick at the right edge
  * @param width  of the stretch: in % unless said otherwise
+ * @param inset  what stays free at its left, in the same unit
  */
-export const timeScale = (from: Ticks, to: Ticks, width = 100): TimeScale => scaleLinear([from, to], [0, width]);
+export const timeScale = (from: Ticks, to: Ticks, width = 100, inset = 0): TimeScale =>
+  scaleLinear([from, to], [inset, width]);
 
 /** @returns the tick under a pointer, not rounded; the nearest edge's where the pointer is outside */
 export const tickUnder = (

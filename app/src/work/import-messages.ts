@@ -1,18 +1,15 @@
 import '@fendro/core/song/validation';
 import * as z from 'zod';
-import { chordSpanSchema, ROLES } from '@fendro/core/song/schema';
+import { chordSpanSchema, noteSchema, ROLES } from '@fendro/core/song/schema';
 import { isScaleId } from '@fendro/core/theory/scale';
 import type { ImportFile } from '@fendro/core/files/midi-import';
 import type { Key } from '@fendro/core/theory/key';
 import type { KeyGuess } from '@fendro/core/study/infer/key';
 
 const key = z.object({ tonic: z.number().int(), scale: z.string().refine(isScaleId) });
-const note = z.object({
-  start: z.number().int(),
-  duration: z.number().int(),
-  pitch: z.number().int(),
-  velocity: z.number().int(),
-});
+const note = noteSchema
+  .unwrap()
+  .pick({ start: true, duration: true, pitch: true, velocity: true, bend: true, vibrato: true, swell: true });
 const metre = z.object({
   beats: z.number(),
   unit: z.union([z.literal(2), z.literal(4), z.literal(8), z.literal(16)]),

@@ -106,6 +106,7 @@ export class Sheet {
   protected readonly chords = this.store.selectSignal(selectChords);
   protected readonly line = this.store.selectSignal(selectLine);
   protected readonly cursor = this.store.selectSignal(sessionFeature.selectCursor);
+  private readonly drawer = this.store.selectSignal(sessionFeature.selectDrawer);
   protected readonly rolesShown = this.store.selectSignal(sessionFeature.selectRolesShown);
   protected readonly looping = this.store.selectSignal(sessionFeature.selectLooping);
   protected readonly bars = this.store.selectSignal(sessionFeature.selectBars);
@@ -288,6 +289,10 @@ export class Sheet {
 
   protected release(): void {
     this.dragFrom = null;
+  }
+
+  protected openCloseUp(): void {
+    if (this.drawer() !== 'close-up') this.store.dispatch(SessionActions.drawerToggled({ drawer: 'close-up' }));
   }
 
   private barAt(event: PointerEvent, system: System): number {

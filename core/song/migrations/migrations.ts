@@ -5,11 +5,21 @@ import { from4to5 } from './4-to-5';
 import { from5to6 } from './5-to-6';
 import { from6to7 } from './6-to-7';
 import { from7to8 } from './7-to-8';
+import { from8to9 } from './8-to-9';
 
 type Raw = Record<string, unknown>;
 
 /** From each older version to the next, the first from version 1. */
-const STEPS: readonly ((song: Raw) => Raw)[] = [from1to2, from2to3, from3to4, from4to5, from5to6, from6to7, from7to8];
+const STEPS: readonly ((song: Raw) => Raw)[] = [
+  from1to2,
+  from2to3,
+  from3to4,
+  from4to5,
+  from5to6,
+  from6to7,
+  from7to8,
+  from8to9,
+];
 
 /**
  * Carries a song of an older version over to this build's.

@@ -13,6 +13,7 @@ import { Dialogs } from '../dialogs';
 import { Regions } from '../regions';
 
 const DRAWERS: Readonly<Record<Drawer, readonly [words: string, keys: readonly string[]]>> = {
+  'close-up': ['Open or close the close-up of the notes', ['z']],
   plan: ['Open or close the plan of the song', []],
   styles: ['Open or close the styles', []],
   phrases: ['Open or close the phrases', []],

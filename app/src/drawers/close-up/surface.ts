@@ -1,0 +1,355 @@
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  ElementRef,
+  inject,
+  input,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
+import { Store } from '@ngrx/store';
+import type { Note } from '@fendro/core/song/schema';
+import { endOf, type Ids, type Notes } from '@fendro/core/shaping/room';
+import { clamp, type Ticks } from '@fendro/core/theory/units';
+import { CloseUpDesk } from '../../desks/close-up-desk';
+import { CloseUpView, INSET } from '../../desks/close-up-view';
+import { NotesDesk } from '../../desks/notes-desk';
+import { Playback } from '../../sound/playback';
+import type { Position } from '../../sound/position-watch';
+import { selectView } from '../../store/selectors';
+import { SessionActions } from '../../store/session';
+import { MovingMark } from '../../ui/moving-mark';
+import { Theme, tokensAt } from '../../ui/theme';
+import { timeScale } from '../../ui/time-scale';
+import { beginsAt, boxed, dragged, nameOf, repitched, type Grip, type Spot } from './gesture';
+import { boxOf, paint, type Picture } from './paint';
+import type { Rows } from './row-layout';
+
+/** What the surface is given to draw: all that does not depend on its size and its pointer. */
+export type Shown = Omit<Picture, 'rows' | 'open' | 'x' | 'box' | 'from' | 'to' | 'snap' | 'picked' | 'cursor'>;
+
+interface Drag {
+  readonly grip: Grip;
+  readonly from: Spot;
+  readonly x: number;
+  readonly y: number;
+  /** False until the pointer has gone far enough to mean a drag. */
+  readonly moved: boolean;
+  readonly to: Spot;
+  readonly copy: boolean;
+  readonly free: boolean;
+}
+
+/** How far a pointer goes before it drags, and how near an edge it takes hold of it, in px. */
+const [DRAGS_AFTER, EDGE] = [3, 6];
+const ZOOM_A_NOTCH = 1.25;
+
+/** The notes of the close-up, drawn on a canvas; pointer and wheel. */
+@Component({
+  selector: 'fd-close-up-surface',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <canvas
+      #canvas
+      aria-hidden="true"
+      [style.height.px]="rows().height"
+      [style.cursor]="cursorStyle()"
+      (pointerdown)="press($event)"
+      (pointermove)="move($event)"
+      (pointerup)="release()"
+      (pointercancel)="cancel()"
+      (pointerleave)="under.set(null)"
+      (dblclick)="add($event)"
+      (wheel)="wheel($event)"
+    ></canvas>
+    <div #head class="head" hidden></div>
+  `,
+  styles: `
+    :host {
+      display: block;
+      position: relative;
+      overflow: hidden;
+    }
+    canvas {
+      display: block;
+      width: 100%;
+      touch-action: pan-y;
+    }
+    .head {
+      position: absolute;
+      inset: 0 auto auto 0;
+      width: 2px;
+      margin-left: -1px;
+      background: var(--alert);
+      pointer-events: none;
+    }
+  `,
+})
+export class CloseUpSurface {
+  private readonly store = inject(Store);
+  private readonly desk = inject(CloseUpDesk);
+  private readonly view = inject(CloseUpView);
+  private readonly picks = inject(NotesDesk);
+  private readonly playback = inject(Playback);
+  private readonly theme = inject(Theme);
+  private readonly place = this.store.selectSignal(selectView);
+  readonly shown = input.required<Shown>();
+  readonly rows = input.required<Rows>();
+
+  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+  private readonly head = viewChild.required<ElementRef<HTMLElement>>('head');
+  private readonly mark = computed(() => new MovingMark(this.head().nativeElement));
+  private readonly width = signal(0);
+  /** Where the pointer is, while it presses nothing. */
+  protected readonly under = signal<{ readonly spot: Spot; readonly grip: Grip } | null>(null);
+  private readonly drag = signal<Drag | null>(null);
+  private readonly x = computed(() => {
+    const { from, to } = this.view.stretch();
+    return timeScale(from, to, Math.max(1, this.width()), INSET);
+  });
+
+  /** The notes as a drag would leave them. */
+  private readonly preview = computed((): { readonly notes: Notes; readonly picked: Ids } => {
+    const [notes, drag, room] = [this.shown().notes, this.drag(), this.desk.room()];
+    const plain = { notes, picked: this.desk.ids() };
+    if (!drag?.moved || !room) return plain;
+    const { grip, from, to, copy, free } = drag;
+    if (grip.of === 'nothing') return { notes, picked: boxed(notes, grip, from, to) };
+    return dragged(notes, grip, from, to, { copy, snap: free ? 0 : this.view.snap() }, room) ?? plain;
+  });
+
+  private readonly box = computed((): Picture['box'] => {
+    const drag = this.drag();
+    if (!drag?.moved || drag.grip.of !== 'nothing') return null;
+    const [a, b] = [this.rows().of(drag.from.pitch), this.rows().of(drag.to.pitch)];
+    if (!a || !b) return null;
+    const [left, right] = [this.x()(drag.from.at), this.x()(drag.to.at)].sort((one, other) => one - other) as [
+      number,
+      number,
+    ];
+    const [top, bottom] = [Math.min(a.top, b.top), Math.max(a.top + a.height, b.top + b.height)];
+    return { left, top, width: right - left, height: bottom - top };
+  });
+
+  private readonly picture = computed((): Picture => {
+    const [{ notes, picked }, under] = [this.preview(), this.under()];
+    const { from, to } = this.view.stretch();
+    const open = this.drag() ? null : under && this.rows().of(under.spot.pitch);
+    return {
+      ...this.shown(),
+      notes,
+      picked,
+      cursor: this.picks.cursor(),
+      rows: this.rows(),
+      open: open ?? null,
+      x: this.x(),
+      from,
+      to,
+      snap: this.view.snap(),
+      box: this.box(),
+    };
+  });
+
+  protected readonly cursorStyle = computed(() => {
+    const grip = this.drag()?.grip ?? this.under()?.grip;
+    if (grip?.of !== 'notes') return 'crosshair';
+    return grip.part === 'body' ? 'grab' : 'ew-resize';
+  });
+
+  constructor() {
+    const host = inject<ElementRef<HTMLElement>>(ElementRef);
+    const destroyed = inject(DestroyRef);
+    afterNextRender(() => {
+      destroyed.onDestroy(
+        this.playback.watch((position) => {
+          this.moveHead(position);
+        }),
+      );
+      if (typeof ResizeObserver === 'undefined') return;
+      const observer = new ResizeObserver(([entry]) => {
+        if (entry) this.width.set(entry.contentRect.width);
+      });
+      observer.observe(host.nativeElement);
+      destroyed.onDestroy(() => {
+        observer.disconnect();
+      });
+    });
+    let asked = 0;
+    effect(() => {
+      this.picture();
+      this.theme.name();
+      this.width();
+      // However many moves of the pointer come between two pictures, one is drawn.
+      cancelAnimationFrame(asked);
+      asked = requestAnimationFrame(() => {
+        untracked(() => {
+          this.draw();
+        });
+      });
+    });
+    destroyed.onDestroy(() => {
+      cancelAnimationFrame(asked);
+    });
+  }
+
+  private draw(): void {
+    const canvas = this.canvas().nativeElement;
+    const [width, { height }] = [this.width(), this.rows()];
+    if (width === 0 || height === 0) return;
+    const [wide, high] = [Math.round(width * devicePixelRatio), Math.round(height * devicePixelRatio)];
+    // Setting its size clears a canvas, and costs more than drawing on it.
+    if (canvas.width !== wide) canvas.width = wide;
+    if (canvas.height !== high) canvas.height = high;
+    const pen = canvas.getContext('2d');
+    if (!pen) return;
+    pen.setTransform(devicePixelRatio, 0, 0, devicePixelRatio, 0, 0);
+    paint(pen, tokensAt(canvas), this.picture(), width);
+  }
+
+  private moveHead(position: Position | null): void {
+    const [place, { from, to }] = [this.place(), this.view.stretch()];
+    const at = position && place ? position.tick - place.start : Number.NaN;
+    if (!position || !(at >= from && at < to)) {
+      this.mark().hide();
+      return;
+    }
+    const way = { from: INSET, to: this.width(), top: 0, height: this.rows().height };
+    this.mark().show(way, (at - from) / (to - from), (to - from) / position.speed);
+  }
+
+  private spotAt({ clientX, clientY }: MouseEvent): Spot {
+    const frame = this.canvas().nativeElement.getBoundingClientRect();
+    const { from, to } = this.view.stretch();
+    const row = this.rows().at(clamp(clientY - frame.top, 0, Math.max(0, this.rows().height - 1)));
+    return { at: clamp(this.x().invert(clientX - frame.left), from, to), pitch: row?.pitch ?? 60 };
+  }
+
+  /** What a press at a place would take hold of. */
+  private gripAt(event: MouseEvent, spot: Spot): Grip {
+    const frame = this.canvas().nativeElement.getBoundingClientRect();
+    const [left, top] = [event.clientX - frame.left, event.clientY - frame.top];
+    const found = this.noteAt(left, top, spot.at);
+    const more = event.shiftKey;
+    if (!found) return { of: 'nothing', kept: more ? this.desk.ids() : new Set() };
+    const { note, box } = found;
+    const wide = box.width >= 3 * EDGE && !this.shown().drums;
+    const part = wide && left > box.left + box.width - EDGE ? 'end' : wide && left < box.left + EDGE ? 'start' : 'body';
+    const ids = this.desk.ids();
+    return { of: 'notes', part, note: note.id, ids: ids.has(note.id) ? ids : new Set([note.id]) };
+  }
+
+  private noteAt(left: number, top: number, at: Ticks) {
+    const reach = this.x().invert(DRAGS_AFTER) - this.x().invert(0);
+    const wide = this.shown().drums ? 3 * reach : reach;
+    return this.shown()
+      .notes.filter((note) => note.start <= at + wide && (this.shown().drums ? note.start : endOf(note)) >= at - wide)
+      .flatMap((note) => {
+        const box = boxOf({ rows: this.rows(), open: null, x: this.x(), drums: this.shown().drums }, note);
+        return box && top >= box.top - 1 && top <= box.top + box.height + 1 && left >= box.left - DRAGS_AFTER
+          ? [{ note, box, away: Math.abs(top - box.top - box.height / 2) }]
+          : [];
+      })
+      .sort((a, b) => a.away - b.away || b.note.start - a.note.start)[0];
+  }
+
+  protected press(event: PointerEvent): void {
+    if (event.button !== 0) return;
+    const from = this.spotAt(event);
+    const grip = this.gripAt(event, from);
+    const { copy, free } = meaningOf(event);
+    this.canvas().nativeElement.setPointerCapture(event.pointerId);
+    if (grip.of === 'notes') {
+      if (event.shiftKey) {
+        this.picks.pick(grip.note, true);
+        return;
+      }
+      if (!this.desk.ids().has(grip.note)) this.picks.pick(grip.note, false);
+      const note = this.shown().notes.find(({ id }) => id === grip.note);
+      if (note) this.desk.sound([note]);
+    }
+    this.drag.set({ grip, from, to: from, x: event.clientX, y: event.clientY, moved: false, copy, free });
+  }
+
+  protected move(event: PointerEvent): void {
+    const drag = this.drag();
+    const to = this.spotAt(event);
+    if (!drag) {
+      this.under.set({ spot: to, grip: this.gripAt(event, to) });
+      return;
+    }
+    const far = Math.max(Math.abs(event.clientX - drag.x), Math.abs(event.clientY - drag.y)) >= DRAGS_AFTER;
+    const before = this.preview().notes;
+    this.drag.set({ ...drag, to, moved: drag.moved || far, ...meaningOf(event) });
+    const heard = drag.grip.of === 'notes' && to.pitch !== drag.to.pitch ? repitched(before, this.preview().notes) : [];
+    if (heard.length > 0) this.desk.sound(heard);
+  }
+
+  protected release(): void {
+    const drag = this.drag();
+    const { picked } = this.preview();
+    this.drag.set(null);
+    if (!drag) return;
+    const { grip, from, to, copy, free, moved } = drag;
+    if (grip.of === 'nothing') {
+      if (moved) this.picks.pickAll(picked);
+      else this.goTo(from);
+      return;
+    }
+    if (moved)
+      this.desk.commit({ name: nameOf(grip, copy) }, (notes, room) =>
+        dragged(notes, grip, from, to, { copy, snap: free ? 0 : this.view.snap() }, room),
+      );
+    else if (grip.ids.size > 1) this.picks.pick(grip.note, false);
+  }
+
+  /** A press on nothing lets go of what was picked, and goes to the bar. */
+  private goTo({ at }: Spot): void {
+    this.picks.letGo();
+    const bar = Math.max(0, Math.floor(at / this.shown().bar));
+    this.store.dispatch(SessionActions.cursorMoved({ bar }));
+  }
+
+  /** Lets go of a drag; everything stays as it was. */
+  cancel(): boolean {
+    const any = this.drag() !== null;
+    this.drag.set(null);
+    return any;
+  }
+
+  protected add(event: MouseEvent): void {
+    const spot = this.spotAt(event);
+    if (this.gripAt(event, spot).of === 'notes') return;
+    const snap = this.view.snap();
+    const near = this.shown().notes.findLast(({ start }) => start <= spot.at) ?? this.shown().notes[0];
+    const note: Note = {
+      start: beginsAt(spot.at, snap),
+      duration: snap === 0 ? 120 : snap,
+      pitch: spot.pitch,
+      velocity: near?.velocity ?? 84,
+    };
+    this.desk.add(note);
+    this.desk.sound([note]);
+  }
+
+  /** With Ctrl closer and further, with Shift or sideways along. */
+  protected wheel(event: WheelEvent): void {
+    const along = event.shiftKey ? event.deltaY || event.deltaX : event.deltaX;
+    if (event.ctrlKey || event.metaKey)
+      this.view.zoom(event.deltaY < 0 ? ZOOM_A_NOTCH : 1 / ZOOM_A_NOTCH, this.spotAt(event).at);
+    else if (Math.abs(along) > 0 && (event.shiftKey || Math.abs(event.deltaX) > Math.abs(event.deltaY)))
+      this.view.pan(this.x().invert(along) - this.x().invert(0));
+    else return;
+    event.preventDefault();
+  }
+}
+
+/** With Alt a drag copies, with Ctrl or Cmd it goes beside the grid. */
+const meaningOf = ({ altKey, ctrlKey, metaKey }: MouseEvent): Pick<Drag, 'copy' | 'free'> => ({
+  copy: altKey,
+  free: ctrlKey || metaKey,
+});
