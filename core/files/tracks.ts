@@ -1,12 +1,12 @@
 import type { Ground, Score } from '../song/schema';
-import type { Course } from '../sounding/course';
+import { tempoOf, tempoStretches, type Course } from '../sounding/course';
 import type { ControlEvent } from '../sounding/expression';
 import type { NoteEvent, Performance } from '../sounding/performance';
 import type { Voice } from '../sounding/setup';
 import { keySignature } from '../theory/key';
 import { printedName } from '../theory/pitch';
 import { scaleOf } from '../theory/scale';
-import type { Ticks } from '../theory/units';
+import { TICKS_PER_QUARTER, type Ticks } from '../theory/units';
 import type { Address } from './midi-channels';
 import { bendRange, controlValue, rangeEvents } from './midi-expression';
 import type { MidiEvent, MidiTrack } from './midi-write';
@@ -15,12 +15,34 @@ import type { MidiEvent, MidiTrack } from './midi-write';
  * What a ground tells other programs. The scale's own name goes along as text, since a key signature knows only two
  * modes.
  */
-const groundEvents = (at: Ticks, { tonic, scale, tempo, metre }: Ground): MidiEvent[] => [
+const groundEvents = (at: Ticks, { tonic, scale, metre }: Ground): MidiEvent[] => [
   { at, kind: 'text', text: `Key: ${printedName(tonic)} ${scaleOf(scale).name}` },
   { at, kind: 'metre', beats: metre.beats, unit: metre.unit },
   { at, kind: 'key', ...keySignature({ tonic, scale }) },
-  { at, kind: 'tempo', bpm: tempo },
 ];
+
+/** A tempo that changes evenly is written in steps of a sixteenth, each as long as it is heard. */
+const TEMPO_STEP: Ticks = 120;
+
+/** Tempos wherever they change, in ticks of the course. */
+function tempoEvents(course: Course, score: Score): { at: Ticks; bpm: number }[] {
+  const { secondsAt } = tempoOf(course, score);
+  const events: { at: Ticks; bpm: number }[] = [];
+  const say = (at: Ticks, bpm: number): void => {
+    if (events.at(-1)?.bpm !== bpm) events.push({ at, bpm });
+  };
+  for (const { start, end, tempo, endTempo = tempo } of course.flatMap(tempoStretches)) {
+    if (tempo === endTempo) {
+      say(start, tempo);
+      continue;
+    }
+    for (let at = start; at < end; at += TEMPO_STEP) {
+      const next = Math.min(end, at + TEMPO_STEP);
+      say(at, ((next - at) / TICKS_PER_QUARTER) * (60 / (secondsAt(next) - secondsAt(at))));
+    }
+  }
+  return events;
+}
 
 export interface ConductorRequest {
   readonly title: string;
@@ -43,6 +65,9 @@ export function conductor({ title, course, score, lead, end, markers }: Conducto
     events: [
       { at: 0, kind: 'name', text: title },
       ...(course.length === 0 ? groundEvents(0, score.ground) : grounds),
+      ...(course.length === 0 ? [{ at: 0, bpm: score.ground.tempo }] : tempoEvents(course, score)).map(
+        ({ at, bpm }, index): MidiEvent => ({ at: index === 0 ? 0 : at + lead, kind: 'tempo', bpm }),
+      ),
       ...(markers
         ? course.map(({ start, section }): MidiEvent => ({ at: start + lead, kind: 'marker', text: section.name }))
         : []),

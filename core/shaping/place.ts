@@ -1,3 +1,4 @@
+import { rested, type Stretch } from '../song/bar-edit';
 import { begunLater } from '../song/curve';
 import type { Note } from '../song/schema';
 import { inMask } from '../theory/pitch';
@@ -161,4 +162,19 @@ export function joined(notes: Notes, ids: Ids, room: Room): Edited {
   const left = removed(notes, gone).map((note) => ({ ...note, duration: longer.get(note.id) ?? note.duration }));
   const picked = new Set([...ids].filter((id) => !gone.has(id)));
   return { notes: settled(left, picked, room), picked };
+}
+
+/**
+ * Notes with a stretch of another take in their place: what begins in it goes, what rang into it ends there.
+ *
+ * @param other  the other take's notes
+ */
+export function spliced(notes: Notes, other: Notes, stretch: Stretch, room: Room): Edited {
+  const kept = rested(notes, stretch);
+  const first = freeId(notes);
+  const own = other
+    .filter(({ start }) => start >= stretch.from && start < stretch.to)
+    .map((note, index) => ({ ...note, id: first + index }));
+  const picked = new Set(own.map(({ id }) => id));
+  return { notes: settled([...kept, ...own], picked, room), picked };
 }

@@ -3,7 +3,18 @@ import { takeSchema, type TakeNote } from '../song/schema';
 import { looseTake } from '../song/take';
 import { METRES } from '../theory/metre';
 import { swung } from '../sounding/groove';
-import { added, copiedTo, endsMoved, joined, moved, movedByDegrees, removed, split, startsMoved } from './place';
+import {
+  added,
+  copiedTo,
+  endsMoved,
+  joined,
+  moved,
+  movedByDegrees,
+  removed,
+  spliced,
+  split,
+  startsMoved,
+} from './place';
 import { everyOne, inBox, ofPitch, startingIn } from './pick';
 import { endOf, longestRing, meant, settled, type Ids, type Notes, type Room } from './room';
 import { endsQuantised, legato, quantised, reversed } from './time';
@@ -179,6 +190,22 @@ describe('notes that are shaped', () => {
       start: 240,
     });
     expect(quantised(late, new Set([0]), 120, 50, ROOM)[0]!.start).toBe(340);
+  });
+
+  it('take a stretch of another take over, note for note, and stay as they were beside it', () => {
+    fc.assert(
+      fc.property(lines, lines, fc.nat(7000), fc.integer({ min: 1, max: 4000 }), (notes, other, from, long) => {
+        const stretch = { from, to: from + long };
+        const after = spliced(notes, other, stretch, ROOM).notes;
+        expectSound(after);
+        const inside = (list: Notes) => list.filter(({ start }) => start >= stretch.from && start < stretch.to);
+        const plain = (list: Notes) => list.map(({ start, pitch, velocity }) => [start, pitch, velocity]);
+        expect(plain(inside(after))).toEqual(plain(inside(other)));
+        expect(plain(after.filter((one) => !inside(after).includes(one)))).toEqual(
+          plain(notes.filter((one) => !inside(notes).includes(one))),
+        );
+      }),
+    );
   });
 
   it('last until the next one where they are legato, and turn round in time and back', () => {

@@ -3,6 +3,7 @@ import type * as z from 'zod';
 import { LIMITS } from './limits';
 import { withoutLostHolds } from './holds';
 import { own } from './look-up';
+import { playingAll } from './place';
 import type { Takes } from './resolve';
 import { linesIn, mapChoices } from './section';
 import {
@@ -141,6 +142,9 @@ function dangling(score: Score, takes: Takes): string | null {
     first(score.order, ({ section }) =>
       sections.has(section) ? null : 'A place of the running order names a section that is missing.',
     ) ??
+    first(score.order, ({ rests = {} }) =>
+      Object.keys(rests).every((part) => parts.has(part)) ? null : 'A part that rests in one place is missing.',
+    ) ??
     first(score.energy, ({ occurrence }) =>
       places.has(occurrence) ? null : 'A point of the energy line belongs to a place that is missing.',
     ) ??
@@ -221,6 +225,10 @@ export function withoutDangling(
     once(score.order),
     ({ section }) => ids.has(section),
     ({ id }) => id,
+  ).map((place) =>
+    Object.keys(place.rests ?? {})
+      .filter((part) => !known.has(part))
+      .reduce(playingAll, place),
   );
   const placed = order.length === 0 && sections[0] ? [{ id: 'occurrence-1', section: sections[0].id }] : order;
   const places = new Set(placed.map(({ id }) => id));

@@ -20,6 +20,9 @@ import type {
   TakeId,
   PartId,
 } from './schema';
+import { barOf } from './ground';
+import { playingAll } from './place';
+import { temposMoved } from './tempos';
 import { planned } from './plan';
 import { groupOf, withChoice, withoutPart } from './section';
 
@@ -41,6 +44,7 @@ export const removePart = (score: Score, id: PartId): Score => ({
   ...score,
   parts: score.parts.filter((part) => part.id !== id),
   sections: score.sections.map((section) => withoutPart(section, id)),
+  order: score.order.map((place) => playingAll(place, id)),
 });
 
 export const changePart = (score: Score, id: PartId, change: Partial<Omit<Part, 'id' | 'role'>>): Score => ({
@@ -61,6 +65,12 @@ export const changeHarmonyBrief = (score: Score, sectionId: SectionId, change: P
   })),
 });
 
+/** A section's length; what its tempo does at its end stays there. */
+const withBars = (score: Score, section: Section, bars: number): Partial<Section> => ({
+  bars,
+  ...(section.tempos ? { tempos: temposMoved(section.tempos, (bars - section.bars) * barOf(score, section)) } : {}),
+});
+
 /** Changes a section; its name and kind are those of all its versions. */
 export function changeSection(
   score: Score,
@@ -74,7 +84,11 @@ export function changeSection(
     ...score,
     sections: score.sections.map((section) =>
       groupOf(section) === group
-        ? { ...section, ...shared, ...(section === changed && bars !== undefined ? { bars } : {}) }
+        ? {
+            ...section,
+            ...shared,
+            ...(section === changed && bars !== undefined ? withBars(score, section, bars) : {}),
+          }
         : section,
     ),
   };

@@ -13,6 +13,8 @@ export const LIMITS = {
   /** Bars of one section. */
   bars: 64,
   energyPoints: 2_000,
+  /** Points of a section's tempo. */
+  tempoPoints: 64,
   motifs: 32,
   /** Styles of the writer's own that a song carries. */
   styles: 64,

@@ -30,6 +30,9 @@ export { HARMONY, type LineId, type MotifId, type OccurrenceId, type PartId, typ
 /** The version that this build writes; older ones are migrated, newer ones refused in words. */
 export const SONG_VERSION = 9;
 
+/** How far a place of the running order may be lifted, in semitones. */
+export const LARGEST_LIFT = 12;
+
 /** Where a section stands on ground of its own. */
 const ownGroundSchema = z
   .object({
@@ -116,6 +119,13 @@ export const sectionSchema = z
     harmony: takeId.nullable(),
     harmonyBrief: harmonyBriefSchema,
     ground: ownGroundSchema,
+    /** Where its tempo changes on the way, in % of its own: points in ticks from its start, even changes between. */
+    tempos: z
+      .array(z.object({ at: of<Ticks>(ticks.min(0)), value: z.number().min(10).max(400) }).readonly())
+      .max(LIMITS.tempoPoints)
+      .refine((points) => points.every(({ at }, index) => index === 0 || at > (points[index - 1]?.at ?? at)), 'rising')
+      .readonly()
+      .optional(),
     chordSetting: chordSettingSchema,
     plan: sectionPlanSchema,
     /** Parts that take over some bars, and whom each replaces there. */
@@ -130,7 +140,33 @@ export const sectionSchema = z
   })
   .readonly();
 
-export const occurrenceSchema = z.object({ id: occurrenceId, section: sectionId }).readonly();
+/** A place of the running order: the section that it plays, and what is otherwise here than in its other places. */
+export const occurrenceSchema = z
+  .object({
+    id: occurrenceId,
+    section: sectionId,
+    /** Semitones by which it sounds higher. */
+    lift: z.number().int().min(-LARGEST_LIFT).max(LARGEST_LIFT).optional(),
+    /** Bars in which parts rest here, counted from 0. */
+    rests: z
+      .record(
+        partId,
+        z
+          .array(
+            z
+              .number()
+              .int()
+              .min(0)
+              .max(LIMITS.bars - 1),
+          )
+          .min(1)
+          .max(LIMITS.bars)
+          .readonly(),
+      )
+      .readonly()
+      .optional(),
+  })
+  .readonly();
 
 /** A point of the energy line; it travels with its place when the order changes. */
 export const energyPointSchema = z
@@ -186,6 +222,7 @@ export const songSchema = z
   })
   .readonly();
 
+export type TempoPoint = NonNullable<z.infer<typeof sectionSchema>['tempos']>[number];
 export type OwnGround = z.infer<typeof ownGroundSchema>;
 export type ChordSetting = z.infer<typeof chordSettingSchema>;
 export type Part = z.infer<typeof partSchema>;

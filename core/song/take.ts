@@ -148,12 +148,22 @@ export const voicedTake = (
   over: harmony === null ? null : overChords(harmony, ground, part.role, part.brief),
 });
 
-/** Other notes in place of a take's, by the writer's hand: they go on following what it followed. */
-export const editedTake = (id: TakeId, before: PartTake, notes: readonly Note[], from?: string): PartTake => ({
+/**
+ * Other notes in place of a take's, by the writer's hand: they go on following what it followed.
+ *
+ * @param also  takes that notes of it came from
+ */
+export const editedTake = (
+  id: TakeId,
+  before: PartTake,
+  notes: readonly Note[],
+  from?: string,
+  also: readonly TakeId[] = [],
+): PartTake => ({
   ...before,
   id,
   notes: withNoteIds(notes),
-  origin: originOf({ how: 'edited', ...(from === undefined ? {} : { from }), parents: [before.id] }),
+  origin: originOf({ how: 'edited', ...(from === undefined ? {} : { from }), parents: [before.id, ...also] }),
 });
 
 /** The take that a fitted one was made of, however often it was fitted since. */

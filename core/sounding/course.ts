@@ -1,9 +1,11 @@
 import { groundOf } from '../song/ground';
 import { layOut, sectionTicks, type Placed } from '../song/resolve';
-import type { Ground, Score, Section } from '../song/schema';
+import { liftedGround } from '../song/place';
+import { TEMPO_LIMITS, type Ground, type Occurrence, type Score, type Section } from '../song/schema';
 import { barTicks, beatsOf } from '../theory/metre';
-import type { Ticks } from '../theory/units';
-import { tempoMap, type TempoMap } from './tempo-map';
+import { clamp, type Ticks } from '../theory/units';
+import { valueAt } from '../song/curve';
+import { tempoMap, type TempoMap, type TempoStretch } from './tempo-map';
 
 /** A stretch in ticks, its end not included. */
 export interface Span {
@@ -14,6 +16,8 @@ export interface Span {
 /** A section, or some bars of it, in the order in which it is played. */
 export interface Passage {
   readonly section: Section;
+  /** What is otherwise in this place; null where the section has none. */
+  readonly place: Occurrence | null;
   readonly ground: Ground;
   /** Where the section's first bar lies on the course, in ticks. */
   readonly start: Ticks;
@@ -29,9 +33,10 @@ export interface Passage {
 /** What is played, in order: the running order, or some of it that comes round again. */
 export type Course = readonly Passage[];
 
-const passageOf = (score: Score, { section, start, length }: Placed): Passage => ({
+const passageOf = (score: Score, { occurrence, section, start, length }: Placed): Passage => ({
   section,
-  ground: groundOf(score, section),
+  place: occurrence,
+  ground: liftedGround(groundOf(score, section), occurrence.lift ?? 0),
   start,
   length,
   part: { from: 0, to: length },
@@ -58,7 +63,16 @@ export function sectionCourse(score: Score, section: Section): Course {
   const length = sectionTicks(score, section);
   const origin = layOut(score).find((place) => place.section.id === section.id)?.start ?? null;
   return [
-    { section, ground: groundOf(score, section), start: 0, length, part: { from: 0, to: length }, origin, round: 0 },
+    {
+      section,
+      place: null,
+      ground: groundOf(score, section),
+      start: 0,
+      length,
+      part: { from: 0, to: length },
+      origin,
+      round: 0,
+    },
   ];
 }
 
@@ -81,12 +95,21 @@ export const tempoOf = (course: Course, score: Score): TempoMap =>
   tempoMap(
     course.length === 0
       ? [{ start: 0, end: 1, tempo: score.ground.tempo }]
-      : course.map(({ start, part, ground }) => ({
-          start: start + part.from,
-          end: start + part.to,
-          tempo: ground.tempo,
-        })),
+      : course.flatMap((passage) => tempoStretches(passage)),
   );
+
+/** The tempos of a passage, one stretch after the other: level, or changing evenly to the next point. */
+export function tempoStretches({ start, part, ground, section: { tempos } }: Passage): TempoStretch[] {
+  const [from, to] = [part.from, part.to];
+  if (!tempos || tempos.length === 0) return [{ start: start + from, end: start + to, tempo: ground.tempo }];
+  const at = (moment: Ticks): number =>
+    clamp((ground.tempo * valueAt(tempos, moment)) / 100, TEMPO_LIMITS.low, TEMPO_LIMITS.high);
+  const edges = [from, ...tempos.map((point) => point.at).filter((edge) => edge > from && edge < to), to];
+  return edges.slice(1).map((end, index) => {
+    const begin = edges[index] as Ticks;
+    return { start: start + begin, end: start + end, tempo: at(begin), endTempo: at(end) };
+  });
+}
 
 /** The ground at a moment; before and after the course, the song's own. */
 export const groundAt = (course: Course, at: Ticks, score: Score): Ground =>

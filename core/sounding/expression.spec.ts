@@ -76,7 +76,7 @@ describe('expression', () => {
           expect([event.voice, event.control, event.value]).toEqual([event.voice, event.control, wanted]);
         }
       }),
-      { numRuns: 40 },
+      { numRuns: 15 },
     );
   });
 
@@ -90,7 +90,7 @@ describe('expression', () => {
           if (event.kind === 'control') last.set(`${event.voice} ${event.control}`, event);
         for (const { control, value } of last.values()) expect(value).toBe(CURVES[control].rest);
       }),
-      { numRuns: 60 },
+      { numRuns: 20 },
     );
   });
 });

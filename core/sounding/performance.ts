@@ -1,11 +1,13 @@
+import { rested } from '../song/bar-edit';
 import { begunLater } from '../song/curve';
 import { energised, energyCurve } from '../song/energy';
 import { groundOf } from '../song/ground';
+import { restStretches } from '../song/place';
 import type { Music } from '../song/resolve';
-import { roleOf } from '../song/roles';
+import { isDrumRole, roleOf } from '../song/roles';
 import { HARMONY, type ChordSetting, type LineId, type Note, type Part, type Section } from '../song/schema';
 import { barTicks } from '../theory/metre';
-import type { MidiNote, Percent, Ticks, Velocity } from '../theory/units';
+import type { MidiNote, Percent, Semitones, Ticks, Velocity } from '../theory/units';
 import { chordLineNotes } from './chord-line';
 import type { Course, Passage, Span } from './course';
 import { controlEvents, controlsAt, type ControlEvent } from './expression';
@@ -85,17 +87,31 @@ function passageNotes(notes: readonly Note[], passage: Passage): readonly Note[]
 /** One line of the music: what it sounds in a section, and how loud the energy line leaves it. */
 interface Line {
   readonly id: LineId;
-  readonly notesIn: (section: Section) => readonly Note[];
+  readonly notesIn: (passage: Passage) => readonly Note[];
   /** Velocity at a moment of the running order, where it has one; null where the line rests. */
   readonly loudness: (velocity: Velocity, at: Ticks | null) => Velocity | null;
   /** Rings over the end of its section for a bar, until it sounds again. */
   readonly rings: boolean;
 }
 
+/** Notes so many semitones higher; what would leave the MIDI range stays. */
+const higher = (notes: readonly Note[], lift: Semitones): readonly Note[] =>
+  lift === 0
+    ? notes
+    : notes.map((note) => {
+        const pitch = note.pitch + lift;
+        return pitch < 0 || pitch > 127 ? note : { ...note, pitch };
+      });
+
 function partLine(music: Music, part: Part, energy: ((at: Ticks) => Percent) | null): Line {
   return {
     id: part.id,
-    notesIn: (section) => soundingNotes(music, section, part),
+    notesIn: ({ section, place, ground }) => {
+      const notes = soundingNotes(music, section, part);
+      if (!place) return notes;
+      const playing = restStretches(place, part.id, ground).reduce(rested, notes);
+      return isDrumRole(part.role) ? playing : higher(playing, place.lift ?? 0);
+    },
     loudness: (velocity, at) => {
       if (!energy || !part.brief.follows || at === null) return velocity;
       const felt = energy(at);
@@ -107,10 +123,11 @@ function partLine(music: Music, part: Part, energy: ((at: Ticks) => Percent) | n
 
 const chordLineOf = (music: Music, settingOf: ChordLine): Line => ({
   id: HARMONY,
-  notesIn: (section) => {
+  notesIn: ({ section, place }) => {
     const setting = settingOf(section);
     if (!setting) return [];
-    return strummedNotes(chordLineNotes(music, section, setting), groundOf(music.score, section));
+    const notes = strummedNotes(chordLineNotes(music, section, setting), groundOf(music.score, section));
+    return higher(notes, place?.lift ?? 0);
   },
   loudness: (velocity) => velocity,
   rings: false,
@@ -123,15 +140,15 @@ const chordLineOf = (music: Music, settingOf: ChordLine): Line => ({
  */
 function lineEvents(line: Line, course: Course, span: Span, round: number): (NoteEvent | ControlEvent)[] {
   return course.flatMap((passage, index): (NoteEvent | ControlEvent)[] => {
-    const { start, part, section, origin } = passage;
+    const { start, part, origin } = passage;
     const seam = seamOf(passage);
     if (start + part.from - seam >= span.to || start + part.to + seam <= span.from) return [];
     const heard = (note: Note, { origin: place, round: again }: Passage): boolean =>
       sounds(note, line.id, place ?? 0, round + again);
-    const own = passageNotes(line.notesIn(section), passage).filter((note) => heard(note, passage));
+    const own = passageNotes(line.notesIn(passage), passage).filter((note) => heard(note, passage));
     if (own.length === 0) return [];
     const next = course[index + 1];
-    const following = next && passageNotes(line.notesIn(next.section), next).find((note) => heard(note, next));
+    const following = next && passageNotes(line.notesIn(next), next).find((note) => heard(note, next));
     const takeOver = next && following ? next.start + following.start : Number.POSITIVE_INFINITY;
     const latest = Math.min(takeOver, start + part.to + (line.rings ? seam : 0));
     const notes = own.flatMap((note): NoteEvent[] => {
@@ -206,7 +223,7 @@ export function pickUpOf(music: Music, course: Course, counts: (part: Part) => b
   const [first] = course;
   if (!first || first.part.from > 0) return 0;
   return music.score.parts.filter(counts).reduce((furthest, part) => {
-    const [earliest] = passageNotes(soundingNotes(music, first.section, part), first);
+    const [earliest] = passageNotes(partLine(music, part, null).notesIn(first), first);
     return Math.max(furthest, -(earliest?.start ?? 0));
   }, 0);
 }

@@ -3,7 +3,8 @@ import { Store } from '@ngrx/store';
 import { freeName, nameOfKind } from '@fendro/core/song/edit';
 import { ENERGY_SHAPES, shapedEnergy } from '@fendro/core/song/energy';
 import { LIMITS } from '@fendro/core/song/limits';
-import type { HarmonyForm, OccurrenceId, SectionId, SectionKind } from '@fendro/core/song/schema';
+import { withEndTempo } from '@fendro/core/song/tempos';
+import type { HarmonyForm, OccurrenceId, Section, SectionId, SectionKind } from '@fendro/core/song/schema';
 import { nameApart } from '@fendro/core/song/version-words';
 import { placedSections } from '@fendro/core/song/versions';
 import { ENDINGS, type Ending } from '@fendro/core/song/style';
@@ -131,6 +132,16 @@ export class ArrangementDesk {
           ...(gesture === undefined ? { view: ended.occurrence } : { gesture }),
         }),
       );
+  }
+
+  /** Lets a section slow down or get faster on its last bars; null lets it stay as it is. */
+  setEndTempo(section: Section, tempo: number | null, bars: number): void {
+    const score = this.ownScore();
+    if (!score) return;
+    const name = tempo === null ? 'keep the tempo' : 'let the tempo change';
+    this.store.dispatch(
+      ScoreActions.revised({ name, score: withEndTempo(score, section, tempo, bars), takes: [], released: [] }),
+    );
   }
 
   shapeEnergy(shape: (typeof ENERGY_SHAPES)[number]): void {

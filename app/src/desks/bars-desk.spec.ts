@@ -1,8 +1,9 @@
 import { TestBed } from '@angular/core/testing';
 import { chosenId } from '@fendro/core/song/section';
-import type { PartTake } from '@fendro/core/song/schema';
+import type { PartTake, TakeNote } from '@fendro/core/song/schema';
 import { Notices } from '../store/notices';
 import { SessionActions } from '../store/session';
+import { TakeActions } from '../store/song.actions';
 import { SMALL, viewOf, type View } from '../testing/view';
 import { BarsStrip } from '../workspace/bars-strip';
 import { BarsDesk } from './bars-desk';
@@ -79,5 +80,29 @@ describe('what is done to selected bars', () => {
     expect(desk.canEdit()).toBe(true);
     expect(desk.hasOctaves()).toBe(false);
     expect(view.by.getByRole('button', { name: 'Octave up' }).getAttribute('aria-disabled')).toBe('true');
+  });
+
+  it('puts bars of a heard take into the chosen one: the take names both, and the rest stays', () => {
+    const { view, take, desk } = strip();
+    const before = take();
+    const section = view.score.sections[0]!.id;
+    const other = Object.values(view.song.takes).find(
+      (own): own is PartTake =>
+        own.of === 'part' && own.part === melody!.id && own.section === section && own.id !== before.id,
+    )!;
+    expect(desk.canPut()).toBe(false);
+    view.act(() => {
+      view.store.dispatch(TakeActions.heard({ take: other.id, section, line: melody!.id }));
+    });
+    view.act(() => {
+      desk.put();
+    });
+    const after = take();
+    const plain = (notes: readonly TakeNote[]) => notes.map(({ start, pitch }) => [start, pitch]);
+    expect(after.origin.parents).toEqual([before.id, other.id]);
+    expect(plain(inBar(after))).toEqual(plain(inBar(other)));
+    const outside = (own: PartTake) => own.notes.filter((note) => !inBar(own).includes(note));
+    expect(plain(outside(after))).toEqual(plain(outside(before)));
+    expect(view.session.heard).toEqual({});
   });
 });

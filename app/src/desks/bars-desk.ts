@@ -6,7 +6,9 @@ import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { Notices } from '../store/notices';
 import { selectBar, selectPart } from '../store/selectors';
 import { sessionFeature } from '../store/session';
+import { spliced } from '@fendro/core/shaping/place';
 import type { Notes } from '@fendro/core/shaping/room';
+import { News } from '../store/news';
 import { TakeEdits } from './take-edits';
 
 /** By how much velocity selected bars get louder or softer at a time. */
@@ -17,6 +19,7 @@ const LOUDER_BY = 6;
 export class BarsDesk {
   private readonly store = inject(Store);
   private readonly notices = inject(Notices);
+  private readonly news = inject(News);
   private readonly edits = inject(TakeEdits);
   private readonly part = this.store.selectSignal(selectPart);
   private readonly bars = this.store.selectSignal(sessionFeature.selectBars);
@@ -64,6 +67,20 @@ export class BarsDesk {
     this.step(by > 0 ? 'make bars louder' : 'make bars softer', 'loudness', by, (notes, stretch, steps) =>
       loudnessMoved(notes, stretch, steps * LOUDER_BY),
     );
+  }
+
+  /** True where another take is heard in place of the chosen one, and bars are selected. */
+  readonly canPut = computed(() => this.stretch() !== null && this.edits.rival() !== null);
+
+  /** Puts the selected bars of the heard take into the chosen one: a phrase is put together of several takes. */
+  put(): void {
+    const [stretch, room] = [this.stretch(), this.edits.room()];
+    if (!stretch || !room) return;
+    const made = this.edits.mergeHeard(
+      'put bars together',
+      (chosen, heard) => spliced(chosen, heard, stretch, room).notes,
+    );
+    if (made) this.news.say('The selected bars of the heard take are in the chosen one now');
   }
 
   private step(

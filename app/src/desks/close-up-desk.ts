@@ -1,7 +1,6 @@
 import { computed, inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { groundOf, keyOf } from '@fendro/core/song/ground';
-import { sectionTicks } from '@fendro/core/song/resolve';
 import { isDrumRole } from '@fendro/core/song/roles';
 import type { Note, PartTake } from '@fendro/core/song/schema';
 import { ofPitch, startingIn } from '@fendro/core/shaping/pick';
@@ -59,20 +58,8 @@ export class CloseUpDesk {
   /** True where there is a part to edit. */
   readonly open = computed(() => this.room() !== null);
 
-  /** Where notes may lie: the section with a bar before it, and what the instrument plays. */
-  readonly room = computed((): Room | null => {
-    const [music, section, part] = [this.music(), this.section(), this.part()];
-    if (!music || !section || !part) return null;
-    const reach = isDrumRole(part.role) ? { low: 0, high: 127 } : instrumentOf(part.instrument);
-    const pitches = this.notes().map(({ pitch }) => pitch);
-    return {
-      from: -this.bar(),
-      to: sectionTicks(music.score, section),
-      // What lies beyond the instrument's reach already stays editable.
-      low: Math.min(reach.low, ...pitches),
-      high: Math.max(reach.high, ...pitches),
-    };
-  });
+  /** Where notes may lie. */
+  readonly room = this.edits.room;
 
   private readonly ground = computed(() => {
     const [music, section] = [this.music(), this.section()];

@@ -4,11 +4,14 @@ import { chooseMadeOf } from '@fendro/core/song/edit';
 import { fittedNotes } from '@fendro/core/song/follow-chords';
 import { groundOf } from '@fendro/core/song/ground';
 import { partTake, sectionTicks, soundingId } from '@fendro/core/song/resolve';
+import { chosenId } from '@fendro/core/song/section';
 import { HARMONY, type Note, type PartTake, type Take, type TakeId } from '@fendro/core/song/schema';
 import { editedTake, fittedTake, looseTake } from '@fendro/core/song/take';
-import type { Notes } from '@fendro/core/shaping/room';
+import type { Notes, Room } from '@fendro/core/shaping/room';
+import { isDrumRole } from '@fendro/core/song/roles';
+import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { newId } from '../store/ids';
-import { selectMusic, selectOwnScore, selectPart, selectSection } from '../store/selectors';
+import { selectBar, selectMusic, selectOwnScore, selectPart, selectSection } from '../store/selectors';
 import { ScoreActions } from '../store/song.actions';
 import { Undecided } from './undecided';
 
@@ -41,6 +44,7 @@ export class TakeEdits {
   private readonly music = this.store.selectSignal(selectMusic);
   private readonly section = this.store.selectSignal(selectSection);
   private readonly part = this.store.selectSignal(selectPart);
+  private readonly bar = this.store.selectSignal(selectBar);
   private run: Run | null = null;
 
   /** The take that sounds. */
@@ -73,6 +77,50 @@ export class TakeEdits {
     const total = (this.going(edit.kind)?.total ?? 0) + by;
     const made = this.edit(edit, (notes) => change(notes, total));
     if (made && this.run) this.run = { ...this.run, total };
+    return made;
+  }
+
+  /** Where notes may lie: the section with a bar before it, and what the instrument plays. */
+  readonly room = computed((): Room | null => {
+    const [music, section, part] = [this.music(), this.section(), this.part()];
+    if (!music || !section || !part) return null;
+    const reach = isDrumRole(part.role) ? { low: 0, high: 127 } : instrumentOf(part.instrument);
+    const pitches = this.notes().map(({ pitch }) => pitch);
+    return {
+      from: -this.bar(),
+      to: sectionTicks(music.score, section),
+      // What lies beyond the instrument's reach already stays editable.
+      low: Math.min(reach.low, ...pitches),
+      high: Math.max(reach.high, ...pitches),
+    };
+  });
+
+  /** The chosen take while another one is heard in its place; null where there is none. */
+  readonly rival = computed((): PartTake | null => {
+    const [music, section, part, heard] = [this.music(), this.section(), this.part(), this.take()];
+    const chosen = music && section && part ? partTake(music.takes, chosenId(section, part.id)) : null;
+    return chosen && heard && chosen.id !== heard.id ? chosen : null;
+  });
+
+  /**
+   * Makes a take of the chosen one with something of the heard one, and chooses it: both are its parents.
+   *
+   * @param change  from the notes of the chosen and of the heard take, both over the chords that sound
+   */
+  mergeHeard(name: string, change: (chosen: Notes, heard: Notes) => readonly Note[]): PartTake | null {
+    const [score, music, section, part] = [this.ownScore(), this.music(), this.section(), this.part()];
+    const [chosen, heard] = [this.rival(), this.take()];
+    if (this.undecided.told() || !score || !music || !section || !part || !chosen || !heard) return null;
+    const notes = change(fittedNotes(music, section, chosen), this.notes());
+    const made = editedTake(newId('take'), chosen, notes, undefined, [heard.id]);
+    this.store.dispatch(
+      ScoreActions.revised({
+        name,
+        score: chooseMadeOf(score, section.id, part.id, chosen.id, made.id),
+        takes: [made],
+        released: [{ section: section.id, line: part.id }],
+      }),
+    );
     return made;
   }
 

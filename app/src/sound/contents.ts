@@ -16,14 +16,16 @@ export type Contents = ReadonlyMap<LineId, string>;
  */
 export function contentsOf(music: Music, course: Course, chordLine: ChordLine): Contents {
   const sections = new Set(course.map(({ section }) => section));
-  // Place by place: other versions may play in places of one length.
-  const inOrder = (textOf: (section: Section) => string): string => {
+  // Place by place: other versions may play in places of one length, and a place may be lifted, or a part rest there.
+  const inOrder = (textOf: (section: Section) => string, line: LineId): string => {
     const texts = new Map([...sections].map((section) => [section, textOf(section)]));
-    return course.map(({ section }) => texts.get(section)).join('|');
+    return course
+      .map(({ section, place }) => [texts.get(section), place?.lift, place?.rests?.[line]].filter(Boolean).join(' '))
+      .join('|');
   };
   return new Map([
     ...music.score.parts.map(({ id, instrument, brief, swaps, style }) => {
-      const written = inOrder((section) => String(numberOf(writtenNotes(music, section, id))));
+      const written = inOrder((section) => String(numberOf(writtenNotes(music, section, id))), id);
       return [id, `${instrument} ${brief.humanise} ${brief.follows} ${style} ${numberOf(swaps)} ${written}`] as const;
     }),
     [
@@ -31,7 +33,7 @@ export function contentsOf(music: Music, course: Course, chordLine: ChordLine): 
       inOrder((section) => {
         const setting = chordLine(section);
         return setting ? `${setting.family} ${numberOf(chordLineNotes(music, section, setting))}` : '';
-      }),
+      }, HARMONY),
     ] as const,
   ]);
 }

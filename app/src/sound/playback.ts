@@ -92,7 +92,7 @@ export class Playback {
       const looping = this.looping();
       const order = this.played.placed().map(({ section, length }) => {
         const { tempo, metre, swing, style, feel } = score ? groundOf(score, section) : {};
-        return [length, tempo, metre, swing, style, feel];
+        return [length, tempo, section.tempos, metre, swing, style, feel];
       });
       return JSON.stringify([score?.energy, looping, looping ? this.span() : null, order]);
     });

@@ -62,6 +62,8 @@ import { MotifMenu } from './motif-menu';
           <mat-icon svgIcon="more_horiz" />
         </button>
         <mat-menu #more="matMenu">
+          <button mat-menu-item fdRuns="bars.put">Put into the chosen take</button>
+          <button mat-menu-item fdRuns="place.rest">Rest in this place only</button>
           <button mat-menu-item fdRuns="take.carry">Carry elsewhere …</button>
           <button mat-menu-item [matMenuTriggerFor]="motifs.menu()">Motif</button>
         </mat-menu>

@@ -26,7 +26,9 @@ import { InRegion } from '../commands/regions';
 import { RunsCommand } from '../commands/runs-command';
 import { ArrangementDesk, SECTION_FORMS } from '../desks/arrangement-desk';
 import { Playback } from '../sound/playback';
-import { selectMusic, selectPlaced, selectView } from '../store/selectors';
+import { tellPlace } from '@fendro/core/song/place';
+import { PlaceDesk } from '../desks/place-desk';
+import { selectMusic, selectPart, selectPlaced, selectView } from '../store/selectors';
 import { SessionActions, sessionFeature } from '../store/session';
 import { EnergyStrip } from './energy-strip';
 import { growing } from '../ui/growing';
@@ -64,6 +66,8 @@ export class RunningOrder {
   protected readonly view = this.store.selectSignal(selectView);
   private readonly looping = this.store.selectSignal(sessionFeature.selectLooping);
   protected readonly desk = inject(ArrangementDesk);
+  private readonly here = inject(PlaceDesk);
+  private readonly part = this.store.selectSignal(selectPart);
   protected readonly sectionForms = SECTION_FORMS;
   protected readonly shapes = ENERGY_SHAPES;
   /** What an ending is and how long it lasts. */
@@ -139,8 +143,26 @@ export class RunningOrder {
   }
 
   protected label(place: Placed, index: number): string {
-    return `${this.names().get(place.section.id)}, ${place.section.bars} bars, ${index + 1} of ${this.placed().length}`;
+    const own = tellPlace(place.occurrence, this.music()?.score.parts ?? []);
+    return [
+      this.names().get(place.section.id),
+      `${place.section.bars} bars`,
+      `${index + 1} of ${this.placed().length}`,
+      ...own,
+    ].join(', ');
   }
+
+  /** What is otherwise in a place, as short as can be. */
+  protected marks({ occurrence: { lift, rests } }: Placed): string {
+    return [lift === undefined ? '' : lift > 0 ? `+${lift}` : `−${-lift}`, rests ? 'rests' : '']
+      .filter(Boolean)
+      .join(' ');
+  }
+
+  protected readonly restWords = computed(() => {
+    const part = this.part()?.name ?? 'the part';
+    return this.here.rests() ? `${part} plays again, here only` : `${part} rests, here only`;
+  });
 
   /** From section to section; the focus goes along. */
   protected key(event: KeyboardEvent, index: number): void {

@@ -8,6 +8,8 @@ import type { OwnGround } from '@fendro/core/song/schema';
 import { tonicsFor } from '@fendro/core/theory/key';
 import { METRES, metreName } from '@fendro/core/theory/metre';
 import { pitchClassOf } from '@fendro/core/theory/pitch';
+import { endTempoOf } from '@fendro/core/song/tempos';
+import { ArrangementDesk } from '../desks/arrangement-desk';
 import { HarmonyDesk } from '../desks/harmony-desk';
 import { selectGround, selectOwnScore, selectSection } from '../store/selectors';
 
@@ -49,6 +51,31 @@ import { selectGround, selectOwnScore, selectSection } from '../store/selectors'
             (cleared)="setTempoBack()"
           />
         </span>
+        <span class="tempo"
+          >goes to
+          <fd-number-field
+            [of]="section()?.id"
+            label="Tempo at the section’s end"
+            blank="no other"
+            [bounds]="tempoBounds"
+            [told]="tempoTold"
+            [value]="endTempo()"
+            (changed)="setEnd($event, lastBars())"
+            (cleared)="setEnd(null, 1)"
+          />
+          @if (endTempo() !== null) {
+            over the last
+            <fd-number-field
+              [of]="section()?.id"
+              label="Bars over which the tempo changes"
+              unit="bars"
+              [bounds]="{ least: 1, most: section()?.bars ?? 1 }"
+              told="A tempo changes over at least a bar, and no more than the section has."
+              [value]="lastBars()"
+              (changed)="setEnd(endTempo(), $event)"
+            />
+          }
+        </span>
       </div>
     }
   `,
@@ -75,6 +102,7 @@ import { selectGround, selectOwnScore, selectSection } from '../store/selectors'
 export class SectionGround {
   private readonly store = inject(Store);
   private readonly desk = inject(HarmonyDesk);
+  private readonly arrangement = inject(ArrangementDesk);
   private readonly score = this.store.selectSignal(selectOwnScore);
   protected readonly section = this.store.selectSignal(selectSection);
   protected readonly ground = this.store.selectSignal(selectGround);
@@ -118,6 +146,20 @@ export class SectionGround {
     const metre =
       value === 'song' ? this.score()?.ground.metre : METRES.find((candidate) => metreName(candidate) === value);
     if (metre) this.change({ metre });
+  }
+
+  /** The tempo that the section goes to on its last bars; null where it stays. */
+  private readonly end = computed(() => {
+    const [score, section] = [this.score(), this.section()];
+    return score && section ? endTempoOf(score, section) : null;
+  });
+  protected readonly endTempo = computed(() => this.end()?.tempo ?? null);
+  /** Over how many bars it goes there. */
+  protected readonly lastBars = computed(() => this.end()?.bars ?? Math.min(2, this.section()?.bars ?? 1));
+
+  protected setEnd(tempo: number | null, bars: number): void {
+    const section = this.section();
+    if (section) this.arrangement.setEndTempo(section, tempo, bars);
   }
 
   protected setTempoBack(): void {

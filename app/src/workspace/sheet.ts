@@ -21,6 +21,7 @@ import { groundOf } from '@fendro/core/song/ground';
 import { HARMONY, ROLES, type Part, type TakeNote } from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { LIMITS } from '@fendro/core/song/limits';
+import { endTempoOf } from '@fendro/core/song/tempos';
 import { roleOf } from '@fendro/core/song/roles';
 import { metreName } from '@fendro/core/theory/metre';
 import { printedName } from '@fendro/core/theory/pitch';
@@ -62,6 +63,8 @@ import { BarsStrip } from './bars-strip';
 import { ChordRow } from './chord-row';
 import { laneSelector, type Lane } from './lanes';
 import { ChordTools } from './harmony/chord-tools';
+import { PlaceLine } from './place-line';
+import { RestShade } from './rest-shade';
 import { SectionGround } from './section-ground';
 import { SectionVersions } from './section-versions';
 
@@ -80,6 +83,8 @@ import { SectionVersions } from './section-versions';
     ChordTools,
     SectionGround,
     SectionVersions,
+    PlaceLine,
+    RestShade,
     BarsStrip,
     InRegion,
     RunsCommand,
@@ -125,9 +130,14 @@ export class Sheet {
   protected readonly ownGround = computed(() => {
     const own = this.section()?.ground ?? {};
     const key = own.tonic === undefined && own.scale === undefined ? [] : [this.keyText()];
-    return [...key, ...(own.metre ? [metreName(own.metre)] : []), ...(own.tempo ? [`♩ = ${own.tempo}`] : [])].join(
-      ', ',
-    );
+    const [score, section] = [this.score(), this.section()];
+    const end = score && section ? endTempoOf(score, section) : null;
+    return [
+      ...key,
+      ...(own.metre ? [metreName(own.metre)] : []),
+      ...(own.tempo ? [`♩ = ${own.tempo}`] : []),
+      ...(end ? [`to ♩ = ${end.tempo}`] : []),
+    ].join(', ');
   });
   protected readonly systems = computed(() => {
     const [section, score] = [this.section(), this.score()];

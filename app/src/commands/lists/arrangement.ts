@@ -6,12 +6,13 @@ import { ENERGY_SHAPES } from '@fendro/core/song/energy';
 import { SECTION_KINDS } from '@fendro/core/song/schema';
 import { ENDINGS } from '@fendro/core/song/style';
 import { ArrangementDesk } from '../../desks/arrangement-desk';
+import { PlaceDesk } from '../../desks/place-desk';
 import { selectPlaced, selectView } from '../../store/selectors';
 import { grouped, type Command } from '../command';
 
 /** The running order: what is added to it, moved in it and taken out, and the energy over it. */
 export function arrangementCommands(): readonly Command[] {
-  const [store, desk] = [inject(Store), inject(ArrangementDesk)];
+  const [store, desk, here] = [inject(Store), inject(ArrangementDesk), inject(PlaceDesk)];
   const [view, placed] = [store.selectSignal(selectView), store.selectSignal(selectPlaced)];
   const place = (): number => placed().findIndex(({ occurrence }) => occurrence.id === view()?.occurrence.id);
   const move = (by: 1 | -1) => () => {
@@ -46,6 +47,46 @@ export function arrangementCommands(): readonly Command[] {
       run: () => {
         const now = view();
         if (now) desk.remove(now.occurrence.id);
+      },
+    },
+    {
+      id: 'place.lift',
+      words: 'Lift this place by a semitone',
+      keys: ['Alt+PageUp'],
+      repeats: true,
+      enabled: () => here.canLift(1),
+      run: () => {
+        here.lift(1);
+      },
+    },
+    {
+      id: 'place.lower',
+      words: 'Lower this place by a semitone',
+      keys: ['Alt+PageDown'],
+      repeats: true,
+      enabled: () => here.canLift(-1),
+      run: () => {
+        here.lift(-1);
+      },
+    },
+    {
+      id: 'place.rest',
+      words: 'Let the part rest in this place, in the selected bars or all',
+      now: () => (here.rests() ? 'Let the part play again in this place' : 'Let the part rest in this place'),
+      keys: ['Shift+q'],
+      enabled: here.canRest,
+      pressed: here.rests,
+      run: () => {
+        here.toggleRest();
+      },
+    },
+    {
+      id: 'place.plain',
+      words: 'Make this place as its section is everywhere else',
+      keys: ['='],
+      enabled: here.isOwn,
+      run: () => {
+        here.plain();
       },
     },
     ...SECTION_KINDS.map((kind) => ({

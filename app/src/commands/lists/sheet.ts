@@ -176,6 +176,16 @@ export function sheetCommands(): readonly Command[] {
         },
       },
       {
+        id: 'bars.put',
+        words: 'Put the selected bars of the heard take into the chosen one',
+        keys: ['Shift+p'],
+        region: 'workspace',
+        enabled: bars.canPut,
+        run: () => {
+          bars.put();
+        },
+      },
+      {
         id: 'bars.octave-up',
         words: 'Move the selected bars an octave up',
         keys: ['Alt+ArrowUp'],
