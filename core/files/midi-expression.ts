@@ -1,5 +1,7 @@
 import { CURVE_KINDS, curveOf } from '../song/curve';
 import type { Curve, CurveKind } from '../song/schema';
+import type { MoveKind } from '../song/moves';
+import { levelController, panController } from '../sounding/setup';
 import { clamp, type Semitones, type Ticks } from '../theory/units';
 import type { MidiEvent } from './midi-write';
 
@@ -13,7 +15,7 @@ const [MIDDLE, FURTHEST] = [8192, 8191];
 const RANGES = [2, 12, 24] as const;
 
 interface Control {
-  readonly control: CurveKind;
+  readonly control: CurveKind | MoveKind;
   readonly value: number;
 }
 
@@ -29,21 +31,22 @@ export function bendRange(controls: readonly Control[]): Semitones | null {
 export const bendValue = (cents: number, range: Semitones): number =>
   clamp(Math.round(MIDDLE + (cents / (100 * range)) * FURTHEST), 0, 16_383);
 
-/** Percent as a controller says them. */
-const controllerValue = (percent: number): number => Math.round((percent * 127) / 100);
+const CONTROLLERS: Readonly<Record<Exclude<CurveKind | MoveKind, 'bend'>, number>> = {
+  vibrato: MODULATION,
+  level: 7,
+  pan: 10,
+  swell: EXPRESSION,
+};
 
 type ControlValue =
   | { readonly kind: 'bend'; readonly value: number }
   | { readonly kind: 'controller'; readonly controller: number; readonly value: number };
 
-export const controlValue = ({ control, value }: Control, range: Semitones | null): ControlValue =>
-  control === 'bend'
-    ? { kind: 'bend', value: bendValue(value, range ?? RANGES[0]) }
-    : {
-        kind: 'controller',
-        controller: control === 'vibrato' ? MODULATION : EXPRESSION,
-        value: controllerValue(value),
-      };
+export function controlValue({ control, value }: Control, range: Semitones | null): ControlValue {
+  if (control === 'bend') return { kind: 'bend', value: bendValue(value, range ?? RANGES[0]) };
+  const said = control === 'pan' ? panController(value) : levelController(value);
+  return { kind: 'controller', controller: CONTROLLERS[control], value: said };
+}
 
 /** Sets how far a bend goes (registered parameter 0), and closes the parameter, so that nothing else changes it. */
 export const rangeEvents = (range: Semitones | null, channel: number): MidiEvent[] =>

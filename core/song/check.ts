@@ -3,6 +3,7 @@ import type * as z from 'zod';
 import { LIMITS } from './limits';
 import { withoutLostHolds } from './holds';
 import { own } from './look-up';
+import { withoutMovesOf } from './moves';
 import { playingAll } from './place';
 import type { Takes } from './resolve';
 import { linesIn, mapChoices } from './section';
@@ -22,6 +23,7 @@ import {
   type Section,
   type Take,
   type TakeId,
+  type Occurrence,
 } from './schema';
 import { styleSchema } from './style';
 
@@ -142,8 +144,10 @@ function dangling(score: Score, takes: Takes): string | null {
     first(score.order, ({ section }) =>
       sections.has(section) ? null : 'A place of the running order names a section that is missing.',
     ) ??
-    first(score.order, ({ rests = {} }) =>
-      Object.keys(rests).every((part) => parts.has(part)) ? null : 'A part that rests in one place is missing.',
+    first(score.order, ({ rests = {}, moves = {} }) =>
+      [...Object.keys(rests), ...Object.keys(moves)].every((part) => parts.has(part))
+        ? null
+        : 'A part that rests or moves in one place is missing.',
     ) ??
     first(score.energy, ({ occurrence }) =>
       places.has(occurrence) ? null : 'A point of the energy line belongs to a place that is missing.',
@@ -226,9 +230,9 @@ export function withoutDangling(
     ({ section }) => ids.has(section),
     ({ id }) => id,
   ).map((place) =>
-    Object.keys(place.rests ?? {})
+    [...Object.keys(place.rests ?? {}), ...Object.keys(place.moves ?? {})]
       .filter((part) => !known.has(part))
-      .reduce(playingAll, place),
+      .reduce<Occurrence>((own, part) => withoutMovesOf(playingAll(own, part), part), place),
   );
   const placed = order.length === 0 && sections[0] ? [{ id: 'occurrence-1', section: sections[0].id }] : order;
   const places = new Set(placed.map(({ id }) => id));

@@ -54,13 +54,20 @@ export function thinned(points: readonly Point[], tolerance: number): Point[] {
 const FINE: Readonly<Record<CurveKind, number>> = { bend: 3, vibrato: 0.5, swell: 0.5 };
 
 /** A curve of at most so many points as a note may have, within the least tolerance that gives so few; null of none. */
-export function curveOf(kind: CurveKind, points: readonly Point[]): Curve | null {
-  const { low, high } = CURVES[kind];
+export const curveOf = (kind: CurveKind, points: readonly Point[]): Curve | null =>
+  curveWithin(points, CURVES[kind], FINE[kind]);
+
+/** A curve between two values, of as few points as describe it within a tolerance; null of no points. */
+export function curveWithin(
+  points: readonly Point[],
+  { low, high }: { readonly low: number; readonly high: number },
+  fine: number,
+): Curve | null {
   const inOrder = [...new Map(points.map((point) => [Math.max(0, Math.round(point.at)), point.value])).entries()]
     .sort(([a], [b]) => a - b)
     .map(([at, value]) => ({ at, value: clamp(Math.round(value), low, high) }));
   if (inOrder.length === 0) return null;
-  for (let tolerance = FINE[kind]; ; tolerance *= 1.5) {
+  for (let tolerance = fine; ; tolerance *= 1.5) {
     const few = thinned(inOrder, tolerance);
     if (few.length <= MOST_POINTS) return few;
   }

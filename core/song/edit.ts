@@ -21,6 +21,7 @@ import type {
   PartId,
 } from './schema';
 import { barOf } from './ground';
+import { withoutMovesOf } from './moves';
 import { playingAll } from './place';
 import { temposMoved } from './tempos';
 import { planned } from './plan';
@@ -44,7 +45,7 @@ export const removePart = (score: Score, id: PartId): Score => ({
   ...score,
   parts: score.parts.filter((part) => part.id !== id),
   sections: score.sections.map((section) => withoutPart(section, id)),
-  order: score.order.map((place) => playingAll(place, id)),
+  order: score.order.map((place) => withoutMovesOf(playingAll(place, id), id)),
 });
 
 export const changePart = (score: Score, id: PartId, change: Partial<Omit<Part, 'id' | 'role'>>): Score => ({

@@ -63,7 +63,7 @@ export const MOST_POINTS = 64;
 export const WIDEST_BEND = 2400;
 
 /** A curve over a note: straight lines between points, level before the first and after the last. */
-const curve = (low: number, high: number) =>
+export const curve = (low: number, high: number) =>
   z
     .array(z.object({ at: of<Ticks>(ticks.min(0)), value: z.number().int().min(low).max(high) }).readonly())
     .min(1)

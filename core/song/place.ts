@@ -55,7 +55,8 @@ export const plainPlace = (score: Score, id: OccurrenceId): Score =>
   changed(score, id, ({ id: own, section }) => ({ id: own, section }));
 
 /** True where a place is otherwise than its section. */
-export const isOwn = ({ lift, rests }: Occurrence): boolean => lift !== undefined || rests !== undefined;
+export const isOwn = ({ lift, rests, moves }: Occurrence): boolean =>
+  lift !== undefined || rests !== undefined || moves !== undefined;
 
 /** Bars that follow each other, as stretches in ticks from the section's start. */
 export function restStretches({ rests }: Occurrence, part: PartId, { metre }: Pick<Ground, 'metre'>): Stretch[] {
@@ -83,7 +84,10 @@ export function liftedGround(ground: Ground, lift: Semitones): Ground {
 }
 
 /** What is otherwise in a place, in words: “2 semitones up”, “without Drums in bar 1”. */
-export function tellPlace({ lift, rests = {} }: Occurrence, parts: readonly Pick<Part, 'id' | 'name'>[]): string[] {
+export function tellPlace(
+  { lift, rests = {}, moves = {} }: Occurrence,
+  parts: readonly Pick<Part, 'id' | 'name'>[],
+): string[] {
   const lifted =
     lift === undefined
       ? []
@@ -93,7 +97,11 @@ export function tellPlace({ lift, rests = {} }: Occurrence, parts: readonly Pick
     if (!bars) return [];
     return [`without ${name} in ${bars.length === 1 ? 'bar' : 'bars'} ${runsOf(bars).join(', ')}`];
   });
-  return [...lifted, ...resting];
+  const moving = parts.flatMap(({ id, name }) => {
+    const kinds = Object.keys(moves[id] ?? {});
+    return kinds.length === 0 ? [] : [`${kinds.sort().join(' and ')} of ${name} move${kinds.length === 1 ? 's' : ''}`];
+  });
+  return [...lifted, ...resting, ...moving];
 }
 
 /** “1–3, 5”: bars in order, counted from 1. */

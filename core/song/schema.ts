@@ -4,6 +4,7 @@ import { briefSchema, harmonyBriefSchema, id, midiNote, percent, ROLES } from '.
 import { LIMITS, ROOM_FOR_OLDER } from './limits';
 import {
   BASS_NOTES,
+  curve,
   groundSchema,
   metreSchema,
   occurrenceId,
@@ -165,6 +166,11 @@ export const occurrenceSchema = z
       )
       .readonly()
       .optional(),
+    /** How levels and pans of parts move here; points in ticks from the place's start. */
+    moves: z
+      .record(partId, z.object({ level: curve(0, 100).optional(), pan: curve(-100, 100).optional() }).readonly())
+      .readonly()
+      .optional(),
   })
   .readonly();
 
@@ -222,6 +228,7 @@ export const songSchema = z
   })
   .readonly();
 
+export type Moves = NonNullable<z.infer<typeof occurrenceSchema>['moves']>[string];
 export type TempoPoint = NonNullable<z.infer<typeof sectionSchema>['tempos']>[number];
 export type OwnGround = z.infer<typeof ownGroundSchema>;
 export type ChordSetting = z.infer<typeof chordSettingSchema>;

@@ -72,7 +72,7 @@ describe('expression', () => {
             (one) =>
               one.kind === 'control' && one.voice === event.voice && one.control === event.control && one.at < cut,
           );
-          const wanted = before?.kind === 'control' ? before.value : CURVES[event.control].rest;
+          const wanted = before?.kind === 'control' ? before.value : CURVES[event.control as CurveKind].rest;
           expect([event.voice, event.control, event.value]).toEqual([event.voice, event.control, wanted]);
         }
       }),
@@ -87,7 +87,8 @@ describe('expression', () => {
         const music = expressive(musicOf(score, takes), seed);
         const last = new Map<string, { control: CurveKind; value: number }>();
         for (const event of perform({ music, course: songCourse(score) }).events)
-          if (event.kind === 'control') last.set(`${event.voice} ${event.control}`, event);
+          if (event.kind === 'control')
+            last.set(`${event.voice} ${event.control}`, { control: event.control as CurveKind, value: event.value });
         for (const { control, value } of last.values()) expect(value).toBe(CURVES[control].rest);
       }),
       { numRuns: 20 },

@@ -1,5 +1,6 @@
 import { CURVE_KINDS, CURVES, valueAt } from '../song/curve';
 import type { Curve, CurveKind, LineId, Note } from '../song/schema';
+import type { MoveKind } from '../song/moves';
 import { type Ticks } from '../theory/units';
 
 /** A voice is bent, trembles or swells from here on: a value in the unit of its curve, cents or %. */
@@ -7,18 +8,18 @@ export interface ControlEvent {
   readonly kind: 'control';
   readonly voice: LineId;
   readonly at: Ticks;
-  readonly control: CurveKind;
+  readonly control: CurveKind | MoveKind;
   readonly value: number;
 }
 
 /** Between two values of a curve lie at least so many ticks, about 10 ms, and so much. */
 const FINEST: Ticks = 10;
-const SMALLEST: Readonly<Record<CurveKind, number>> = { bend: 4, vibrato: 1, swell: 1 };
+const SMALLEST: Readonly<Record<CurveKind | MoveKind, number>> = { bend: 4, vibrato: 1, swell: 1, level: 1, pan: 2 };
 /** What rings after a curved note keeps its bend for so long, where nothing else begins: an eighth. */
 const AFTER: Ticks = 240;
 
 /** The steps in which a curve is played: at its points, and between them as finely as it needs. */
-export function stepsOf(kind: CurveKind, curve: Curve, duration: Ticks): { at: Ticks; value: number }[] {
+export function stepsOf(kind: CurveKind | MoveKind, curve: Curve, duration: Ticks): { at: Ticks; value: number }[] {
   const steps = [{ at: 0, value: Math.round(valueAt(curve, 0)) }];
   const edges = [...new Set([0, ...curve.map(({ at }) => at).filter((at) => at < duration), duration])];
   edges.slice(1).forEach((edge, index) => {
@@ -43,19 +44,18 @@ export function stepsOf(kind: CurveKind, curve: Curve, duration: Ticks): { at: T
  * @param start  of the passage, in ticks of the course
  * @param over   when something else takes the voice over, in ticks of the course
  */
-export function controlEvents(voice: LineId, notes: readonly Note[], start: Ticks, over: Ticks): ControlEvent[] {
+export function controlEvents(
+  voice: LineId,
+  notes: readonly Note[],
+  start: Ticks,
+  over: Ticks,
+): (ControlEvent & { readonly control: CurveKind })[] {
   return CURVE_KINDS.flatMap((control) => {
     const curved = notes.filter((note) => note[control]);
-    return curved.flatMap((note, index): ControlEvent[] => {
+    return curved.flatMap((note, index) => {
       const next = curved[index + 1]?.start ?? Number.POSITIVE_INFINITY;
       const end = Math.min(note.start + note.duration, next, over - start);
-      const event = (at: Ticks, value: number): ControlEvent => ({
-        kind: 'control',
-        voice,
-        at: start + at,
-        control,
-        value,
-      });
+      const event = (at: Ticks, value: number) => ({ kind: 'control' as const, voice, at: start + at, control, value });
       const steps = stepsOf(control, note[control] as Curve, note.duration).filter(({ at }) => note.start + at < end);
       const events = steps.map(({ at, value }) => event(note.start + at, value));
       if (end === next) return events;
@@ -65,8 +65,11 @@ export function controlEvents(voice: LineId, notes: readonly Note[], start: Tick
   });
 }
 
-/** How each kind of control stands at a moment, by the events before it; at rest where there are none yet. */
-export function controlsAt(events: readonly ControlEvent[], at: Ticks): ControlEvent[] {
+/** How curves stand at a moment, by the events before it; at rest where there are none yet. */
+export function controlsAt(
+  events: readonly (ControlEvent & { readonly control: CurveKind })[],
+  at: Ticks,
+): ControlEvent[] {
   const seen = new Map<string, ControlEvent>();
   for (const event of events) {
     const name = `${event.voice} ${event.control}`;

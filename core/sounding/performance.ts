@@ -13,6 +13,7 @@ import type { Course, Passage, Span } from './course';
 import { controlEvents, controlsAt, type ControlEvent } from './expression';
 import type { Instrument } from './instruments';
 import { chordInstrument, voicesOf, type Voice } from './setup';
+import { moveEvents, partMoves, standsAt } from './mix-moves';
 import { soundingNotes, strummedNotes } from './stages';
 import { sounds, strokesOf } from './strokes';
 
@@ -49,6 +50,9 @@ export interface Performance {
    */
   readonly chase: readonly PerformanceEvent[];
 }
+
+/** What a curve over a note does. */
+type CurveEvent = ReturnType<typeof controlEvents>[number];
 
 /** How a section's chord line sounds by itself; null where it does not. */
 export type ChordLine = (section: Section) => ChordSetting | null;
@@ -138,8 +142,8 @@ const chordLineOf = (music: Music, settingOf: ChordLine): Line => ({
  * before a section silences the line's older notes. Both depend on two neighbouring passages only, so neighbouring
  * windows give the same notes as one.
  */
-function lineEvents(line: Line, course: Course, span: Span, round: number): (NoteEvent | ControlEvent)[] {
-  return course.flatMap((passage, index): (NoteEvent | ControlEvent)[] => {
+function lineEvents(line: Line, course: Course, span: Span, round: number): (NoteEvent | CurveEvent)[] {
+  return course.flatMap((passage, index): (NoteEvent | CurveEvent)[] => {
     const { start, part, origin } = passage;
     const seam = seamOf(passage);
     if (start + part.from - seam >= span.to || start + part.to + seam <= span.from) return [];
@@ -200,14 +204,17 @@ export function perform({
   const played = lines.filter(({ id }) => !only || only(id)).flatMap((line) => lineEvents(line, course, span, round));
   const notes = played.filter((event) => event.kind === 'note');
   const controls = played.filter((event) => event.kind === 'control');
+  const moving = music.score.parts.filter((part) => (!only || only(part.id)) && partMoves(music.score, part));
+  const moves = moving.flatMap((part) => moveEvents(part, course));
   const programs = chordLine && (!only || only(HARMONY)) ? chordPrograms(course, chordLine) : [];
-  const events: readonly PerformanceEvent[] = [...programs, ...controls, ...notes];
+  const events: readonly PerformanceEvent[] = [...programs, ...moves, ...controls, ...notes];
   const before = programs.findLast(({ at }) => at < span.from);
   return {
     setup: voicesOf(music.score, programs[0]?.instrument),
     events: events.filter(({ at }) => at >= span.from && at < span.to).sort(inOrder),
     chase: [
       ...(before ? [before] : []),
+      ...moving.flatMap((part) => standsAt(part, course, span.from)),
       ...controlsAt(controls, span.from),
       ...notes.filter(({ at, end }) => at < span.from && end > span.from),
     ],

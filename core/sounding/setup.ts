@@ -18,9 +18,9 @@ export interface Voice {
 }
 
 /** A level as a MIDI controller value, 0–127. */
-const levelController = (level: Percent): number => Math.round((level * 127) / 100);
+export const levelController = (level: Percent): number => Math.round((level * 127) / 100);
 /** A pan from −100, left, to 100 as a MIDI controller value; the middle is 64 whichever way it is turned. */
-const panController = (pan: number): number => Math.max(0, Math.min(127, Math.round(64 + (pan * 63) / 100)));
+export const panController = (pan: number): number => Math.max(0, Math.min(127, Math.round(64 + (pan * 63) / 100)));
 
 /** The chord line stays behind the parts that play with it. */
 const CHORD_LINE_LEVEL: Percent = 62;

@@ -5,6 +5,7 @@ import { isCharacter, sayChord } from './key-chord';
 import { arrangementCommands } from './lists/arrangement';
 import { closeUpCommands } from './lists/close-up';
 import { chordCommands } from './lists/chords';
+import { moveCommands } from './lists/moves';
 import { motifCommands } from './lists/motifs';
 import { pageCommands } from './lists/pages';
 import { redraftingCommands } from './lists/redrafting';
@@ -28,6 +29,7 @@ export class Commands {
     ...takeCommands(),
     ...redraftingCommands(),
     ...motifCommands(),
+    ...moveCommands(),
     ...sheetCommands(),
     ...closeUpCommands(),
     ...chordCommands(),

@@ -1,5 +1,5 @@
 import type { Music } from '@fendro/core/song/resolve';
-import { HARMONY, type LineId, type Section } from '@fendro/core/song/schema';
+import { HARMONY, type LineId, type Occurrence, type Section } from '@fendro/core/song/schema';
 import { chordLineNotes } from '@fendro/core/sounding/chord-line';
 import type { Course } from '@fendro/core/sounding/course';
 import type { ChordLine } from '@fendro/core/sounding/performance';
@@ -8,6 +8,12 @@ import { writtenNotes } from '@fendro/core/sounding/stages';
 
 /** What each line sounds, as a text that differs where the sound does. */
 export type Contents = ReadonlyMap<LineId, string>;
+
+/** How a line moves in a place, told by a number. */
+function movesIn(place: Occurrence | null, line: LineId): number | undefined {
+  const moves = place?.moves?.[line];
+  return moves && numberOf(moves);
+}
 
 /**
  * What all parts and the chord line sound along a course.
@@ -20,7 +26,9 @@ export function contentsOf(music: Music, course: Course, chordLine: ChordLine): 
   const inOrder = (textOf: (section: Section) => string, line: LineId): string => {
     const texts = new Map([...sections].map((section) => [section, textOf(section)]));
     return course
-      .map(({ section, place }) => [texts.get(section), place?.lift, place?.rests?.[line]].filter(Boolean).join(' '))
+      .map(({ section, place }) =>
+        [texts.get(section), place?.lift, place?.rests?.[line], movesIn(place, line)].filter(Boolean).join(' '),
+      )
       .join('|');
   };
   return new Map([

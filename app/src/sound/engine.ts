@@ -13,6 +13,8 @@ const BOOT_LIMIT_MS = 15_000;
 const WAKE_LIMIT_MS = 1500;
 /** How long the audio thread may take over one bank of sounds. */
 const ADD_LIMIT_MS = 15_000;
+/** Tells a controller that moves from one that stands, whatever its value. */
+const MOVING = 1000;
 /** Decoded samples beyond this give way, the family longest unused first. */
 const MEMORY_LIMIT = 96 * 1024 * 1024;
 
@@ -262,14 +264,25 @@ export class SoundEngine {
       this.send({ kind: 'now', events: Float64Array.of(0, EVENT.program, channel, program, 0) });
   }
 
-  controller(channel: number, controller: number, value: number): void {
-    if (this.isNew(`controller ${channel} ${controller}`, value))
+  /** @param moves  true where events of the queue set it too: where they do no more, it is set again */
+  controller(channel: number, controller: number, value: number, moves = false): void {
+    if (this.isNew(`controller ${channel} ${controller}`, moves ? value + MOVING : value))
       this.send({ kind: 'now', events: Float64Array.of(0, EVENT.controller, channel, controller, value) });
   }
 
   /** Sets a controller that events of the queue set too, so that what was set last here says nothing. */
+  moved(channel: number, controller: number, value: number): void {
+    this.settings.delete(`controller ${channel} ${controller}`);
+    this.send({ kind: 'now', events: Float64Array.of(0, EVENT.controller, channel, controller, value) });
+  }
+
   expression(channel: number, value: number): void {
-    this.send({ kind: 'now', events: Float64Array.of(0, EVENT.controller, channel, EXPRESSION, value) });
+    this.moved(channel, EXPRESSION, value);
+  }
+
+  /** Forgets what levels and pans were set to, since events of the queue have moved them. */
+  forgetControllers(): void {
+    for (const name of this.settings.keys()) if (name.startsWith('controller ')) this.settings.delete(name);
   }
 
   gain(channel: number, gain: number): void {

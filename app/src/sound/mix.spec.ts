@@ -46,8 +46,8 @@ describe('the mix', () => {
     for (const part of score.parts) {
       const strip = strips.get(part.id)!;
       expect(engine.controller.mock.calls.filter(([own]) => own === strip)).toEqual([
-        [strip, 7, 127],
-        [strip, 10, 1],
+        [strip, 7, 127, false],
+        [strip, 10, 1, false],
       ]);
       expect(engine.drums).toHaveBeenCalledWith(strip, part.role === 'drums');
     }

@@ -1,13 +1,14 @@
 import { computed, effect, inject, Injectable, linkedSignal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { Music } from '@fendro/core/song/resolve';
+import type { MoveKind } from '@fendro/core/song/moves';
 import type { PartId, Score } from '@fendro/core/song/schema';
-import { chordInstrument, voicesOf } from '@fendro/core/sounding/setup';
+import { chordInstrument, levelController, panController, voicesOf } from '@fendro/core/sounding/setup';
 import { selectChordSetting } from '../store/selectors';
 import { sessionFeature } from '../store/session';
 import { SoundEngine } from './engine';
 import { FULL, LevelMatch } from './level-match';
-import { applyMix } from './mix';
+import { applyMix, LEVEL, PAN } from './mix';
 import { PlayedMusic } from './played-music';
 import { stripsOf, type Strips } from './strips';
 
@@ -70,7 +71,23 @@ export class Mixer {
   apply(): void {
     const score = this.played.music()?.score;
     if (!score || this.engine.state().kind !== 'ready') return;
-    applyMix(this.engine, this.strips(), voicesOf(score, chordInstrument(this.family())), this.aloneIn(score));
+    const setup = voicesOf(score, chordInstrument(this.family()));
+    const moving = new Set(score.order.flatMap(({ moves = {} }) => Object.keys(moves)));
+    applyMix(this.engine, this.strips(), setup, this.aloneIn(score), (line) => moving.has(line));
+  }
+
+  /** Lets all parts stand as they do in the mix, wherever their moves left them. */
+  settle(): void {
+    this.engine.forgetControllers();
+    this.apply();
+  }
+
+  /** Lets a part be heard at another level or pan, while it is moved by hand; the song is unchanged. */
+  move(part: PartId, kind: MoveKind, value: number): void {
+    const strip = this.strips().get(part);
+    if (strip === undefined || this.engine.state().kind !== 'ready') return;
+    if (kind === 'level') this.engine.moved(strip, LEVEL, levelController(value));
+    else this.engine.moved(strip, PAN, panController(value));
   }
 
   /** The peak of a part since the last report, 0–1. */

@@ -40,6 +40,7 @@ class RecordingEngine {
   strips = (): void => undefined;
   drums = (): void => undefined;
   program = (strip: number, program: number): void => void this.settings.set(`${strip} program`, program);
+  forgetControllers = (): void => undefined;
   controller = (strip: number, controller: number, value: number): void =>
     void this.settings.set(`${strip} ${controller}`, value);
   gain = (strip: number, gain: number): void => void this.settings.set(`${strip} gain`, gain);

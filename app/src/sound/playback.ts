@@ -177,6 +177,7 @@ export class Playback {
     this.waiting.set(false);
     this.playing.set(false);
     this.engine.stop();
+    this.mixer.settle();
     this.queue.clear();
     this.positions.stop();
   }

@@ -13,7 +13,8 @@ const strip = (done: ReturnType<typeof drawn>[] = []) => {
   const view = viewOf(EnergyStrip, { inputs: { place: placed[0]! }, done });
   const slider = view.by.getByRole('slider', { name: /^Energy of / });
   // The test's page has no layout: the strip is 100 wide and 20 high.
-  view.page.getBoundingClientRect = () => ({ left: 0, top: 0, width: 100, height: 20 }) as DOMRect;
+  view.page.querySelector('fd-line-strip')!.getBoundingClientRect = () =>
+    ({ left: 0, top: 0, width: 100, height: 20 }) as DOMRect;
   slider.setPointerCapture = () => undefined;
   const at = (kind: 'pointerdown' | 'pointermove' | 'pointerup', x: number, y: number): void => {
     // The test's page knows no pointers: a mouse event has all that is read of one.

@@ -27,10 +27,12 @@ import { RunsCommand } from '../commands/runs-command';
 import { ArrangementDesk, SECTION_FORMS } from '../desks/arrangement-desk';
 import { Playback } from '../sound/playback';
 import { tellPlace } from '@fendro/core/song/place';
+import { MovesDesk } from '../desks/moves-desk';
 import { PlaceDesk } from '../desks/place-desk';
 import { selectMusic, selectPart, selectPlaced, selectView } from '../store/selectors';
 import { SessionActions, sessionFeature } from '../store/session';
 import { EnergyStrip } from './energy-strip';
+import { MoveStrip } from './move-strip';
 import { growing } from '../ui/growing';
 import { MovingMark } from '../ui/moving-mark';
 import { NotePicture, shapeOf } from '../ui/note-picture';
@@ -53,6 +55,7 @@ import { Sortable, type Moved } from '../ui/sortable';
     MatButton,
     MatIconButton,
     MatIcon,
+    MoveStrip,
   ],
   templateUrl: './running-order.html',
   styleUrl: './running-order.scss',
@@ -67,7 +70,17 @@ export class RunningOrder {
   private readonly looping = this.store.selectSignal(sessionFeature.selectLooping);
   protected readonly desk = inject(ArrangementDesk);
   private readonly here = inject(PlaceDesk);
-  private readonly part = this.store.selectSignal(selectPart);
+  protected readonly part = this.store.selectSignal(selectPart);
+  private readonly moves = inject(MovesDesk);
+  /** What is drawn over the sections in place of the energy: how the part in focus moves. */
+  protected readonly drawnMove = computed(() => {
+    const [part, line] = [this.part(), this.moves.line()];
+    return part && line !== 'energy' ? { part, kind: line } : null;
+  });
+  protected readonly lineName = computed(() => {
+    const move = this.drawnMove();
+    return move ? (move.kind === 'level' ? 'Level' : 'Pan') : 'Energy';
+  });
   protected readonly sectionForms = SECTION_FORMS;
   protected readonly shapes = ENERGY_SHAPES;
   /** What an ending is and how long it lasts. */

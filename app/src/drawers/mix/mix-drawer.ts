@@ -11,15 +11,18 @@ import { SlideField } from '../../ui/fields/slide-field';
 import { TextField } from '../../ui/fields/text-field';
 import { MatButton, MatIconButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
+import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import type { Part } from '@fendro/core/song/schema';
+import { RunsCommand } from '../../commands/runs-command';
 import { BandDesk } from '../../desks/band-desk';
+import { MovesDesk } from '../../desks/moves-desk';
 import { growing } from '../../ui/growing';
 import { Mixer } from '../../sound/mixer';
 import { Playback } from '../../sound/playback';
-import { selectScore } from '../../store/selectors';
+import { selectPart, selectScore } from '../../store/selectors';
 import { ScoreActions } from '../../store/song.actions';
 
 /**
@@ -32,7 +35,18 @@ const LEFT_AFTER_A_SECOND = 0.012;
 @Component({
   selector: 'fd-mix-drawer',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, MatButton, MatIconButton, MatIcon, TextField, SlideField],
+  imports: [
+    MatTooltip,
+    MatButton,
+    MatIconButton,
+    MatIcon,
+    MatMenu,
+    MatMenuItem,
+    MatMenuTrigger,
+    RunsCommand,
+    TextField,
+    SlideField,
+  ],
   template: `
     <header>
       <h2>Mix</h2>
@@ -56,6 +70,18 @@ const LEFT_AFTER_A_SECOND = 0.012;
           (moved)="setGround({ feel: $event })"
         />
       }
+      <span class="gap"></span>
+      <button matButton="outlined" class="small record" fdRuns="moves.record">Record moves</button>
+      <button matButton class="small" [matMenuTriggerFor]="menu">Moves</button>
+      <mat-menu #menu="matMenu">
+        @if (part(); as own) {
+          <button mat-menu-item fdRuns="moves.fade">Fade {{ own.name }} out</button>
+          <button mat-menu-item fdRuns="moves.show-level">Draw the level of {{ own.name }}</button>
+          <button mat-menu-item fdRuns="moves.show-pan">Draw the pan of {{ own.name }}</button>
+          <button mat-menu-item fdRuns="moves.clear">{{ own.name }} as in the mix</button>
+        }
+        <button mat-menu-item fdRuns="moves.fade-song">Fade the song out</button>
+      </mat-menu>
     </header>
     <table>
       <thead class="spoken-only">
@@ -84,8 +110,8 @@ const LEFT_AFTER_A_SECOND = 0.012;
               <fd-slide-field
                 shown="Level"
                 [label]="'Level of ' + part.name"
-                [value]="part.level"
-                (moved)="band.change(part, { level: $event }, 'level')"
+                [value]="moves.live(part, 'level')"
+                (moved)="setLevel(part, $event)"
               />
             </td>
             <td>
@@ -95,8 +121,8 @@ const LEFT_AFTER_A_SECOND = 0.012;
                 [least]="-100"
                 [usual]="0"
                 [inWords]="panText"
-                [value]="part.pan"
-                (moved)="band.change(part, { pan: $event }, 'pan')"
+                [value]="moves.live(part, 'pan')"
+                (moved)="setPan(part, $event)"
               />
             </td>
             <td>
@@ -165,6 +191,17 @@ const LEFT_AFTER_A_SECOND = 0.012;
     h2 {
       font-size: 0.9375rem;
     }
+    .gap {
+      flex: 1;
+    }
+    .record[aria-pressed='true'] {
+      color: var(--alert-text);
+      border-color: var(--alert);
+    }
+    header {
+      padding-inline-end: 36px;
+      flex-wrap: wrap;
+    }
     table {
       border-collapse: collapse;
       width: 100%;
@@ -207,12 +244,22 @@ export class MixDrawer {
   private readonly mixer = inject(Mixer);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly score = this.store.selectSignal(selectScore);
+  protected readonly part = this.store.selectSignal(selectPart);
   protected readonly band = inject(BandDesk);
+  protected readonly moves = inject(MovesDesk);
   private readonly all = computed(() => this.score()?.parts ?? []);
   /** A row is slow to make: sliders measure themselves. */
   protected readonly parts = growing(this.all, 1, ({ id }) => id);
   private readonly shown = new Map<string, number>();
   private drawn = 0;
+
+  protected setLevel(part: Part, level: number): void {
+    if (!this.moves.moved(part, 'level', level)) this.band.change(part, { level }, 'level');
+  }
+
+  protected setPan(part: Part, pan: number): void {
+    if (!this.moves.moved(part, 'pan', pan)) this.band.change(part, { pan }, 'pan');
+  }
 
   protected setGround(change: { swing: number } | { feel: number }): void {
     this.store.dispatch(ScoreActions.groundSet({ change, gesture: `ground ${Object.keys(change).join()}` }));

@@ -1,0 +1,64 @@
+import { inject } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { MovesDesk, type OrderLine } from '../../desks/moves-desk';
+import { selectPart } from '../../store/selectors';
+import { grouped, type Command } from '../command';
+
+const LINES: Readonly<Record<OrderLine, string>> = {
+  energy: 'the energy',
+  level: 'the level of the part in focus',
+  pan: 'the pan of the part in focus',
+};
+
+/** Levels and pans that move over the running order. */
+export function moveCommands(): readonly Command[] {
+  const desk = inject(MovesDesk);
+  const part = inject(Store).selectSignal(selectPart);
+  return grouped('Moves', 'workspace', [
+    {
+      id: 'moves.record',
+      words: 'Record levels and pans as they are moved while the music plays',
+      keys: [],
+      pressed: desk.recording,
+      run: () => {
+        desk.toggleRecording();
+      },
+    },
+    {
+      id: 'moves.fade',
+      words: 'Fade the part out over the selected bars, or at the end of this place',
+      keys: ['Shift+f'],
+      enabled: desk.canFade,
+      run: () => {
+        desk.fade();
+      },
+    },
+    {
+      id: 'moves.fade-song',
+      words: 'Fade the song out over its last bars',
+      keys: [],
+      run: () => {
+        desk.fadeSong();
+      },
+    },
+    {
+      id: 'moves.clear',
+      words: 'Let the part stand as it does in the mix',
+      keys: [],
+      enabled: desk.moves,
+      run: () => {
+        desk.clear();
+      },
+    },
+    ...(['energy', 'level', 'pan'] as const).map((line) => ({
+      id: `moves.show-${line}`,
+      words: `Show ${LINES[line]} over the running order`,
+      keys: [],
+      enabled: () => line === 'energy' || part() !== null,
+      pressed: () => desk.line() === line,
+      run: () => {
+        desk.line.set(line);
+      },
+    })),
+  ]);
+}
