@@ -1,3 +1,4 @@
+import { withoutHand } from './chord-hand';
 import { chordMask, chordSymbol, NO_CHORD, sameChord, transposeChord, type Chord } from '../theory/chord';
 import { keyMask, keyNotes, type Key } from '../theory/key';
 import { barTicks, beatsOf, type Metre } from '../theory/metre';
@@ -146,8 +147,7 @@ export const repeatChords = (chords: Chords, stretch: Stretch, length: Ticks): C
 
 const withoutPitches = ({ voicing, ...span }: ChordSpan): ChordSpan => {
   if (!voicing) return span;
-  const { pitches: _pitches, ...rest } = voicing;
-  return { ...span, voicing: rest };
+  return { ...span, voicing: withoutHand(voicing) };
 };
 
 const change = (chords: Chords, { from, to }: Stretch, edit: (chord: Chord) => Chord): ChordSpan[] =>
@@ -223,7 +223,7 @@ export function moveBoundary(chords: Chords, start: Ticks, to: Ticks, length: Ti
 /** Cuts the chord that sounds at a place in two there. */
 export function splitChord(chords: Chords, at: Ticks, length: Ticks): ChordSpan[] {
   const span = chords.find(({ start, duration }) => start < at && at < start + duration);
-  return span ? closeGaps([...chords, { ...span, start: at }], length) : [...chords];
+  return span ? closeGaps([...chords, { ...withoutPitches(span), start: at }], length) : [...chords];
 }
 
 /** Makes one chord of all in a stretch: its first. */

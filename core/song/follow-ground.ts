@@ -1,3 +1,4 @@
+import { handMoved, withoutHand } from './chord-hand';
 import { chordMask, transposeChord, type Chord } from '../theory/chord';
 import { keyMask, keyNotes, semitonesBetween, type Key } from '../theory/key';
 import { inMask, intervalOf, pitchClassOf } from '../theory/pitch';
@@ -125,13 +126,9 @@ function followChords(chords: readonly ChordSpan[], from: Key, to: Key, how: Fol
       how === 'move'
         ? spellChord(transposeChord(span.chord, to.tonic - from.tonic), to)
         : refitChord(span.chord, from, to);
-    if (!span.voicing?.pitches) return { ...span, chord };
-    const { pitches, ...voicing } = span.voicing;
-    return {
-      ...span,
-      chord,
-      voicing: how === 'move' ? { ...voicing, pitches: pitches.map((pitch) => pitch + shift) } : voicing,
-    };
+    const { voicing } = span;
+    if (!voicing) return { ...span, chord };
+    return { ...span, chord, voicing: how === 'move' ? handMoved(voicing, shift) : withoutHand(voicing) };
   });
 }
 

@@ -59,6 +59,8 @@ export const SECTION_KINDS = ['intro', 'verse', 'pre-chorus', 'chorus', 'bridge'
 
 /** Points of a curve at most. */
 export const MOST_POINTS = 64;
+/** Notes that are set one by one in a chord, at most. */
+const MOST_CHORD_NOTES = 128;
 /** How far a note may be bent either way, in cents. */
 export const WIDEST_BEND = 2400;
 
@@ -121,6 +123,21 @@ export const chordSpanSchema = z
         bass: z.enum(BASS_NOTES).optional(),
         /** Every voice, where they were nudged by hand. */
         pitches: z.array(midiNote).min(1).max(10).readonly().optional(),
+        /** Every note that it strikes, where they were set one by one; in ticks from its start. */
+        notes: z
+          .array(
+            z
+              .object({
+                at: of<Ticks>(ticks.min(0)),
+                duration: length,
+                pitch,
+                velocity: of<Velocity>(z.number().int().min(1).max(127)),
+              })
+              .readonly(),
+          )
+          .max(MOST_CHORD_NOTES)
+          .readonly()
+          .optional(),
       })
       .readonly()
       .optional(),

@@ -1,3 +1,4 @@
+import { byStart } from '../song/note-ends';
 import type { ChordSetting, ChordSpan, Note } from '../song/schema';
 import { chordRhythmOf, type ChordRhythm } from '../styles/chord-rhythms';
 import type { Chord } from '../theory/chord';
@@ -120,10 +121,13 @@ export function performChords(
   bars: number,
   seed: number,
 ): Note[] {
-  const voiced = voicedChords(chords, setting);
+  const all = voicedChords(chords, setting);
+  // A chord whose notes were set one by one strikes those, and nothing of the rhythm.
+  const voiced = all.filter(({ voicing }) => !voicing?.notes);
   const strokes = allStrokes(voiced, setting, metre, bars, seed);
   const end = bars * barTicks(metre);
-  return strokes.flatMap((stroke, index): Note[] => {
+  const byHand = chords.flatMap((span) => handNotes(span, end));
+  const struck = strokes.flatMap((stroke, index): Note[] => {
     const span = chordFor(voiced, stroke);
     if (!span || !struckSymbol(stroke.symbol) || stroke.at >= end) return [];
     const rhythm = span.rhythm === undefined ? chordRhythmOf(setting.rhythm) : chordRhythmOf(span.rhythm);
@@ -136,7 +140,14 @@ export function performChords(
     const length = muted ? MUTED_LENGTH : Math.round(((limit - stroke.at) * (rhythm?.length ?? 97)) / 100);
     return strike(span, stroke, Math.max(20, length), setting);
   });
+  return byHand.length === 0 ? struck : [...struck, ...byHand].sort(byStart);
 }
+
+/** The notes that were set one by one in a chord, as far as they begin in it. */
+const handNotes = ({ start, duration, voicing }: ChordSpan, end: Ticks): Note[] =>
+  (voicing?.notes ?? [])
+    .filter(({ at }) => at < duration && start + at < end)
+    .map(({ at, ...note }) => ({ ...note, start: start + at }));
 
 /** One stroke's notes: the lowest first, or the highest where the roll goes down. */
 function strike(span: VoicedChord, { at, symbol }: Stroke, length: Ticks, setting: ChordSetting): Note[] {

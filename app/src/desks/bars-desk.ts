@@ -41,7 +41,8 @@ export class BarsDesk {
 
   rest(): void {
     const stretch = this.stretch();
-    if (stretch) this.edits.edit({ name: 'let bars rest' }, (notes) => rested(notes, stretch));
+    if (!stretch) return;
+    this.edits.edit({ name: 'let bars rest' }, (notes, picked) => ({ notes: rested(notes, stretch), picked }));
   }
 
   octave(by: 1 | -1): void {

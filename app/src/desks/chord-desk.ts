@@ -1,6 +1,8 @@
-import { inject, Injectable, signal } from '@angular/core';
+import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
+import { withoutHand } from '@fendro/core/song/chord-hand';
 import * as edits from '@fendro/core/song/chord-edit';
+import { chordsByThemselves } from '@fendro/core/shaping/chord-notes';
 import type { ChordSpan } from '@fendro/core/song/schema';
 import { modulo, type Ticks } from '@fendro/core/theory/units';
 import { beatsOf } from '@fendro/core/theory/metre';
@@ -107,12 +109,22 @@ export class ChordDesk {
     if (moved.some(({ start }) => start === to)) this.store.dispatch(SessionActions.chordFocused({ at: to }));
   }
 
+  /** True where some chords of the stretch strike notes that were set one by one. */
+  readonly hasHand = computed(() => this.desk.chords().some(({ voicing }) => voicing?.notes !== undefined));
+
+  /** Lets the chords of the stretch strike in their rhythm and voicing again, in place of notes set one by one. */
+  byThemselves(): void {
+    const stretch = this.bars() ? this.desk.stretch() : { from: 0, to: this.desk.length() };
+    const chords = chordsByThemselves(this.desk.chords(), ({ start }) => start >= stretch.from && start < stretch.to);
+    this.edit('let chords strike in their rhythm', chords);
+  }
+
   /** The next or the last inversion of the chords in the stretch. */
   invert(by: 1 | -1): void {
     const { from, to } = this.desk.stretch();
     const inverted = this.desk.chords().map((span): ChordSpan => {
       if (!span.chord || span.start < from || span.start >= to) return span;
-      const { pitches: _pitches, ...voicing } = span.voicing ?? {};
+      const voicing = withoutHand(span.voicing ?? {});
       const inversion = modulo((voicing.inversion ?? 0) + by, span.chord.tones.length);
       return { ...span, voicing: { ...voicing, inversion } };
     });

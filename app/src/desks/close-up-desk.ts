@@ -54,7 +54,9 @@ export class CloseUpDesk {
   readonly notes = this.edits.notes;
   readonly ids = computed((): Ids => new Set(this.picks.ids()));
   readonly any = this.picks.any;
-  readonly drums = computed(() => isDrumRole(this.part()?.role ?? 'melody'));
+  readonly drums = computed(() => this.edits.player()?.drums ?? false);
+  /** Who plays the line in focus; null where there is none. */
+  readonly player = this.edits.player;
   /** True where there is a part to edit. */
   readonly open = computed(() => this.room() !== null);
 
@@ -67,26 +69,15 @@ export class CloseUpDesk {
   });
 
   /** Makes an edit and goes on meaning its notes. */
-  commit(edit: Edit, change: (notes: Notes, room: Room) => Edited | Notes | null): void {
-    const room = this.room();
+  commit(edit: Omit<Edit, 'ids'>, change: (notes: Notes, room: Room, ids: Ids) => Edited | Notes | null): void {
+    const [room, before] = [this.room(), this.edits.soundingId()];
     if (!room) return;
-    let picked: Ids = this.ids();
-    const before = this.edits.take()?.id ?? null;
-    const made = this.edits.edit(edit, (notes) => {
-      const result = change(notes, room);
-      if (result === null || !('picked' in result)) return result;
-      picked = result.picked;
-      return result.notes;
+    const made = this.edits.edit({ ...edit, ids: this.ids() }, (notes, ids) => {
+      const result = change(notes, room, ids);
+      if (result === null) return null;
+      return 'picked' in result ? result : { notes: result, picked: ids };
     });
-    if (made) this.picks.follow(made.id, before, picked);
-  }
-
-  /** Goes on meaning notes after an edit; true where there was one. */
-  private follow(ids: Ids, edit: () => PartTake | null): boolean {
-    const before = this.edits.take()?.id ?? null;
-    const made = edit();
-    if (made) this.picks.follow(made.id, before, ids);
-    return made !== null;
+    if (made) this.picks.follow(made.id, before, made.picked);
   }
 
   /** An edit by steps of a key. */
@@ -94,29 +85,30 @@ export class CloseUpDesk {
     name: string,
     kind: string,
     by: number,
-    change: (notes: Notes, room: Room, total: number) => Notes | null,
+    change: (notes: Notes, room: Room, total: number, ids: Ids) => Notes | null,
   ): void {
-    const [room, ids] = [this.room(), this.ids()];
+    const [room, ids, before] = [this.room(), this.ids(), this.edits.soundingId()];
     if (!room || ids.size === 0) return;
-    const edit = { name, kind: `${kind} ${[...ids].join()}` };
-    const made = this.follow(ids, () => this.edits.step(edit, by, (notes, total) => change(notes, room, total)));
-    if (made) this.tell();
+    const made = this.edits.step({ name, kind, ids }, by, (notes, total, own) => change(notes, room, total, own));
+    if (!made) return;
+    this.picks.follow(made.id, before, made.picked);
+    this.tell();
   }
 
   /** Sounds the picked notes and says the one that keys go on from. */
   tell(): void {
-    const [part, note] = [this.part(), this.picks.note()];
-    if (!part || !note) return;
+    const [player, note] = [this.player(), this.picks.note()];
+    if (!player || !note) return;
     const together = meant(this.notes(), this.ids()).filter(({ start }) => start === note.start);
-    void this.touch.strike(part, together.length > 0 ? together : [note]);
+    void this.touch.strike(player, together.length > 0 ? together : [note]);
     this.picks.sayNow(note);
     this.view.reveal(note.start, note.start + note.duration);
   }
 
   /** Sounds something that is about to be. */
   sound(notes: readonly Note[]): void {
-    const part = this.part();
-    if (part) void this.touch.strike(part, notes);
+    const player = this.player();
+    if (player) void this.touch.strike(player, notes);
   }
 
   goTo(by: 1 | -1, gather: boolean): void {
@@ -142,56 +134,56 @@ export class CloseUpDesk {
   }
 
   earlier(by: 1 | -1): void {
-    const ids = this.ids();
-    this.step('move notes in time', 'time', by * this.view.nudge(), (notes, room, ticks) =>
+    this.step('move notes in time', 'time', by * this.view.nudge(), (notes, room, ticks, ids) =>
       moved(notes, ids, { ticks, semitones: 0 }, room),
     );
   }
 
   /** Moves the picked notes by steps of the scale; drums by one drum. */
   degrees(by: 1 | -1): void {
-    const [ids, ground] = [this.ids(), this.ground()];
+    const ground = this.ground();
     if (!ground) return;
     if (this.drums()) this.semitones(by);
     else
-      this.step('move notes by steps', 'degrees', by, (notes, room, steps) =>
+      this.step('move notes by steps', 'degrees', by, (notes, room, steps, ids) =>
         movedByDegrees(notes, ids, steps, keyOf(ground), room),
       );
   }
 
   semitones(by: number): void {
-    const ids = this.ids();
     const octave = Math.abs(by) === 12;
-    this.step(octave ? 'move notes by octaves' : 'move notes by semitones', 'semitones', by, (notes, room, total) => {
-      const pitches = meant(notes, ids).map(({ pitch }) => pitch + total);
-      // An octave is an octave, or nothing.
-      if (pitches.every((pitch) => pitch >= room.low && pitch <= room.high))
-        return moved(notes, ids, { ticks: 0, semitones: total }, room);
-      this.news.say(`${instrumentOf(this.part()?.instrument ?? '').name} does not reach further`);
-      return null;
-    });
+    this.step(
+      octave ? 'move notes by octaves' : 'move notes by semitones',
+      'semitones',
+      by,
+      (notes, room, total, ids) => {
+        const pitches = meant(notes, ids).map(({ pitch }) => pitch + total);
+        // An octave is an octave, or nothing.
+        if (pitches.every((pitch) => pitch >= room.low && pitch <= room.high))
+          return moved(notes, ids, { ticks: 0, semitones: total }, room);
+        this.news.say(`${this.player()?.instrument.name} does not reach further`);
+        return null;
+      },
+    );
   }
 
   longer(by: 1 | -1): void {
-    const ids = this.ids();
     this.step(
       by > 0 ? 'make notes longer' : 'make notes shorter',
       'length',
       by * this.view.nudge(),
-      (notes, room, total) => endsMoved(notes, ids, total, room),
+      (notes, room, total, ids) => endsMoved(notes, ids, total, room),
     );
   }
 
   beginLater(by: 1 | -1): void {
-    const ids = this.ids();
-    this.step('move where notes begin', 'starts', by * this.view.nudge(), (notes, room, total) =>
+    this.step('move where notes begin', 'starts', by * this.view.nudge(), (notes, room, total, ids) =>
       startsMoved(notes, ids, total, room),
     );
   }
 
   louder(by: 1 | -1): void {
-    const ids = this.ids();
-    this.step(by > 0 ? 'make notes louder' : 'make notes softer', 'loudness', by, (notes, _room, steps) =>
+    this.step(by > 0 ? 'make notes louder' : 'make notes softer', 'loudness', by, (notes, _room, steps, ids) =>
       loudnessMoved(notes, ids, steps * LOUDER_BY),
     );
   }
@@ -215,7 +207,8 @@ export class CloseUpDesk {
   /** The middle of what the part is asked to play. */
   private middle(): number {
     const brief = this.part()?.brief;
-    return this.drums() || !brief ? 38 : Math.round((brief.low + brief.high) / 2);
+    if (this.drums()) return 38;
+    return brief ? Math.round((brief.low + brief.high) / 2) : 60;
   }
 
   add(note: Note): void {
@@ -282,16 +275,14 @@ export class CloseUpDesk {
   }
 
   chance(chance: Percent): void {
-    const ids = this.ids();
-    this.commit({ name: 'set the chance of notes', kind: `chance ${[...ids].join()}` }, (notes) =>
+    this.commit({ name: 'set the chance of notes', kind: 'chance' }, (notes, _room, ids) =>
       chanceSet(notes, ids, chance),
     );
   }
 
   /** Makes the picked notes likelier or rarer by so much. */
   likelier(by: Percent): void {
-    const ids = this.ids();
-    this.step('set the chance of notes', 'chance', by, (notes, _room, total) =>
+    this.step('set the chance of notes', 'chance', by, (notes, _room, total, ids) =>
       stemsMoved(notes, ids, 'chance', total),
     );
     this.news.say(`Chance ${this.picks.note()?.chance ?? 100} %`);
@@ -303,8 +294,7 @@ export class CloseUpDesk {
   }
 
   strikes(strikes: number): void {
-    const ids = this.ids();
-    this.commit({ name: 'strike notes again', kind: `strikes ${[...ids].join()}` }, (notes) =>
+    this.commit({ name: 'strike notes again', kind: 'strikes' }, (notes, _room, ids) =>
       strikesSet(notes, ids, strikes),
     );
     this.tell();

@@ -1,9 +1,8 @@
 import { computed, inject, Injectable, linkedSignal, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { isDrumRole } from '@fendro/core/song/roles';
 import type { PartId } from '@fendro/core/song/schema';
 import { clamp, type Ticks } from '@fendro/core/theory/units';
-import { selectBar, selectPart, selectSection } from '../store/selectors';
+import { selectBar, selectSection } from '../store/selectors';
 import { TakeEdits } from './take-edits';
 
 /** Where notes snap to, in ticks; 0 lets them lie anywhere. */
@@ -44,14 +43,17 @@ export class CloseUpView {
   private readonly store = inject(Store);
   private readonly edits = inject(TakeEdits);
   private readonly section = this.store.selectSignal(selectSection);
-  private readonly part = this.store.selectSignal(selectPart);
   private readonly bar = this.store.selectSignal(selectBar);
   readonly snap = signal<Ticks>(120);
   readonly rows = signal<RowChoice>('around the line');
-  private readonly drums = computed(() => isDrumRole(this.part()?.role ?? 'melody'));
+  /** What can be shown: drums are struck, nothing bends them; notes of chords are as loud as they are, no more. */
+  readonly strips = computed((): readonly Strip[] => {
+    if (this.edits.ofChords()) return ['loudness'];
+    return this.edits.player()?.drums ? ['loudness', 'chance'] : STRIPS;
+  });
   private readonly wishedStrip = signal<Strip>('loudness');
   readonly strip = computed((): Strip =>
-    this.drums() && STRIPS.indexOf(this.wishedStrip()) > 1 ? 'loudness' : this.wishedStrip(),
+    this.strips().includes(this.wishedStrip()) ? this.wishedStrip() : 'loudness',
   );
   /** Parts whose notes stand behind. */
   readonly behind = signal<readonly PartId[]>([]);

@@ -37,8 +37,8 @@ export class NotesDesk {
   private readonly notes = this.edits.notes;
   /** What is picked of the take that sounds; of another take it is nothing. */
   private readonly present = computed((): Picked | null => {
-    const [picked, take] = [this.picked(), this.take()];
-    if (!picked || !take || !picked.takes.has(take.id)) return null;
+    const [picked, take] = [this.picked(), this.edits.soundingId()];
+    if (!picked || take === null || !picked.takes.has(take)) return null;
     const there = new Set(this.notes().map(({ id }) => id));
     const gathered = picked.gathered.filter((id) => there.has(id));
     if (there.has(picked.cursor)) return { ...picked, gathered };
@@ -98,14 +98,14 @@ export class NotesDesk {
 
   /** Picks several at once. */
   pickAll(ids: Iterable<number>): void {
-    const [take, wanted] = [this.take(), new Set(ids)];
+    const [take, wanted] = [this.edits.soundingId(), new Set(ids)];
     const meant = this.notes().filter(({ id }) => wanted.has(id));
     const [first] = meant;
-    if (!take || !first) {
+    if (take === null || !first) {
       this.picked.set(null);
       return;
     }
-    this.set(take.id, first.id, meant.length > 1 ? meant.map(({ id }) => id) : NONE);
+    this.set(take, first.id, meant.length > 1 ? meant.map(({ id }) => id) : NONE);
     this.news.say(meant.length === 1 ? this.said(first) : `${meant.length} notes picked`);
   }
 
@@ -135,9 +135,9 @@ export class NotesDesk {
   }
 
   private goTo(note: TakeNote, gathered: readonly number[]): void {
-    const take = this.take();
-    if (!take) return;
-    this.set(take.id, note.id, gathered);
+    const take = this.edits.soundingId();
+    if (take === null) return;
+    this.set(take, note.id, gathered);
     const bar = Math.max(0, Math.floor(note.start / this.bar()));
     if (bar !== this.barCursor()) this.store.dispatch(SessionActions.cursorMoved({ bar }));
     this.sayNow(note);
@@ -150,10 +150,10 @@ export class NotesDesk {
 
   private said(note: TakeNote): string {
     const [score, section, part, take] = [this.music()?.score, this.section(), this.part(), this.take()];
-    if (!score || !section || !part || !take) return '';
+    if (!score || !section) return '';
     const ground = groundOf(score, section);
-    const held = holdersIn(holdsOf(section, part.id), take).has(note.id);
-    const said = sayNote(note, ground.metre, keyOf(ground), isDrumRole(part.role));
+    const held = part !== null && take !== null && holdersIn(holdsOf(section, part.id), take).has(note.id);
+    const said = sayNote(note, ground.metre, keyOf(ground), isDrumRole(part?.role ?? 'pad'));
     return held ? `${said}, held` : said;
   }
 }

@@ -4,25 +4,44 @@ import { chooseMadeOf } from '@fendro/core/song/edit';
 import { fittedNotes } from '@fendro/core/song/follow-chords';
 import { groundOf } from '@fendro/core/song/ground';
 import { partTake, sectionTicks, soundingId } from '@fendro/core/song/resolve';
-import { chosenId } from '@fendro/core/song/section';
-import { HARMONY, type Note, type PartTake, type Take, type TakeId } from '@fendro/core/song/schema';
-import { editedTake, fittedTake, looseTake } from '@fendro/core/song/take';
-import type { Notes, Room } from '@fendro/core/shaping/room';
 import { isDrumRole } from '@fendro/core/song/roles';
+import { chosenId } from '@fendro/core/song/section';
+import { HARMONY, type ChordSpan, type Note, type PartTake, type Take, type TakeId } from '@fendro/core/song/schema';
+import { editedTake, fittedTake, looseTake, withNoteIds } from '@fendro/core/song/take';
+import { chordsWithNotes } from '@fendro/core/shaping/chord-notes';
+import type { Ids, Notes, Room } from '@fendro/core/shaping/room';
+import { chordLineNotes } from '@fendro/core/sounding/chord-line';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
+import { chordInstrument } from '@fendro/core/sounding/setup';
 import { newId } from '../store/ids';
-import { selectBar, selectMusic, selectOwnScore, selectPart, selectSection } from '../store/selectors';
+import {
+  selectBar,
+  selectChords,
+  selectChordSetting,
+  selectLine,
+  selectMusic,
+  selectOwnScore,
+  selectPart,
+  selectSection,
+} from '../store/selectors';
 import { ScoreActions } from '../store/song.actions';
+import type { Player } from '../sound/touch';
+import { HarmonyDesk } from './harmony-desk';
 import { Undecided } from './undecided';
 
 const NOTHING: Notes = [];
+const NOBODY: Ids = new Set();
 
 /** Many small edits of one kind that follow each other: one step of undo and one take, made of the same notes. */
 interface Run {
   readonly kind: string;
   /** What is edited all along, and its notes; null where the line was empty. */
   readonly take: PartTake | null;
+  readonly chords: readonly ChordSpan[];
   readonly notes: Notes;
+  /** The notes that are meant, by their ids before the first edit and in what was made. */
+  readonly ids: Ids;
+  readonly now: Ids;
   readonly made: TakeId;
   /** How far all of them went together, for edits by steps. */
   readonly total: number;
@@ -31,76 +50,107 @@ interface Run {
 export interface Edit {
   /** “move notes”: what undo calls it. */
   readonly name: string;
-  /** Edits of one kind that follow each other are one, made of what was there before the first. */
+  /** Edits of one kind, of the same notes, that follow each other are one, made of what was there before the first. */
   readonly kind?: string;
+  /** The notes that are meant. */
+  readonly ids?: Ids;
 }
 
-/** The one way in which the notes of the part in focus are edited: each edit makes a take whose parent is named. */
+/** What an edit makes of notes. */
+export interface Change {
+  readonly notes: readonly Note[];
+  /** The notes that are meant after it. */
+  readonly picked: Ids;
+}
+
+/** What an edit made: the take, and the notes that are meant in it. */
+export interface Made {
+  readonly id: TakeId;
+  readonly picked: Ids;
+}
+
+const same = (a: Ids, b: Ids): boolean => a.size === b.size && [...a].every((id) => b.has(id));
+
+/**
+ * The one way in which the notes of the line in focus are edited: each edit makes a take whose parent is named. The chord
+ * line is edited as it is struck; what changes is kept with its chords.
+ */
 @Injectable({ providedIn: 'root' })
 export class TakeEdits {
   private readonly store = inject(Store);
   private readonly undecided = inject(Undecided);
+  private readonly harmony = inject(HarmonyDesk);
   private readonly ownScore = this.store.selectSignal(selectOwnScore);
   private readonly music = this.store.selectSignal(selectMusic);
   private readonly section = this.store.selectSignal(selectSection);
   private readonly part = this.store.selectSignal(selectPart);
+  private readonly line = this.store.selectSignal(selectLine);
+  private readonly chords = this.store.selectSignal(selectChords);
+  private readonly chordSetting = this.store.selectSignal(selectChordSetting);
   private readonly bar = this.store.selectSignal(selectBar);
   private run: Run | null = null;
 
-  /** The take that sounds. */
+  /** True where the line in focus is the chords. */
+  readonly ofChords = computed(() => this.line() === HARMONY);
+  /** The part's take that sounds; null for the chords. */
   readonly take = computed((): PartTake | null => {
     const [music, section, part] = [this.music(), this.section(), this.part()];
     return music && section && part ? partTake(music.takes, soundingId(section, part.id, music.heard)) : null;
   });
-  /** Its notes over the chords that sound, in order. */
+  /** The take of the line that sounds, by its id. */
+  readonly soundingId = computed((): TakeId | null => {
+    const [music, section] = [this.music(), this.section()];
+    return music && section ? soundingId(section, this.line(), music.heard) : null;
+  });
+  /** Its notes over the chords that sound, in order; of the chords, as they are struck. */
   readonly notes = computed((): Notes => {
     const [music, section, take] = [this.music(), this.section(), this.take()];
-    if (!music || !section || !take) return NOTHING;
+    if (!music || !section) return NOTHING;
+    if (this.ofChords()) return withNoteIds(chordLineNotes(music, section, this.chordSetting()));
+    if (!take) return NOTHING;
     return [...fittedNotes(music, section, take)].sort((a, b) => a.start - b.start || a.pitch - b.pitch);
   });
-
-  private going(kind: string): Run | null {
-    return this.run?.kind === kind && this.run.made === this.take()?.id ? this.run : null;
-  }
-
-  /**
-   * An edit by steps, such as a note that is moved by a key that is held down: what lies in its way is not lost, since the
-   * notes go the whole way at once each time.
-   *
-   * @param change  from the notes before the first step, by the sum of all steps
-   */
-  step(
-    edit: Required<Edit>,
-    by: number,
-    change: (notes: Notes, total: number) => readonly Note[] | null,
-  ): PartTake | null {
-    const total = (this.going(edit.kind)?.total ?? 0) + by;
-    const made = this.edit(edit, (notes) => change(notes, total));
-    if (made && this.run) this.run = { ...this.run, total };
-    return made;
-  }
-
+  /** Who plays the line in focus. */
+  readonly player = computed((): Player | null => {
+    const part = this.part();
+    if (part)
+      return {
+        id: part.id,
+        name: part.name,
+        instrument: instrumentOf(part.instrument),
+        drums: isDrumRole(part.role),
+        colour: part.colour,
+        swaps: part.swaps,
+      };
+    if (!this.ofChords() || !this.section()) return null;
+    const instrument = chordInstrument(this.chordSetting().family);
+    return { id: HARMONY, name: 'Chords', instrument, drums: false, colour: 4, swaps: {} };
+  });
   /** Where notes may lie: the section with a bar before it, and what the instrument plays. */
   readonly room = computed((): Room | null => {
-    const [music, section, part] = [this.music(), this.section(), this.part()];
-    if (!music || !section || !part) return null;
-    const reach = isDrumRole(part.role) ? { low: 0, high: 127 } : instrumentOf(part.instrument);
+    const [music, section, player] = [this.music(), this.section(), this.player()];
+    if (!music || !section || !player) return null;
+    const reach = player.drums ? { low: 0, high: 127 } : player.instrument;
     const pitches = this.notes().map(({ pitch }) => pitch);
     return {
-      from: -this.bar(),
+      from: this.ofChords() ? 0 : -this.bar(),
       to: sectionTicks(music.score, section),
       // What lies beyond the instrument's reach already stays editable.
       low: Math.min(reach.low, ...pitches),
       high: Math.max(reach.high, ...pitches),
     };
   });
-
   /** The chosen take while another one is heard in its place; null where there is none. */
   readonly rival = computed((): PartTake | null => {
     const [music, section, part, heard] = [this.music(), this.section(), this.part(), this.take()];
     const chosen = music && section && part ? partTake(music.takes, chosenId(section, part.id)) : null;
     return chosen && heard && chosen.id !== heard.id ? chosen : null;
   });
+
+  private going({ kind, ids = NOBODY }: Edit): Run | null {
+    const { run } = this;
+    return run && run.kind === kind && run.made === this.soundingId() && same(run.now, ids) ? run : null;
+  }
 
   /**
    * Makes a take of the chosen one with something of the heard one, and chooses it: both are its parents.
@@ -125,20 +175,61 @@ export class TakeEdits {
   }
 
   /**
+   * An edit by steps, such as a note that is moved by a key that is held down: what lies in its way is not lost, since the
+   * notes go the whole way at once each time.
+   *
+   * @param change  from the notes before the first step, by the sum of all steps
+   */
+  step(
+    edit: Edit & { readonly kind: string },
+    by: number,
+    change: (notes: Notes, total: number, ids: Ids) => readonly Note[] | null,
+  ): Made | null {
+    const total = (this.going(edit)?.total ?? 0) + by;
+    const made = this.edit(edit, (notes, ids) => {
+      const changed = change(notes, total, ids);
+      return changed && { notes: changed, picked: ids };
+    });
+    if (made && this.run) this.run = { ...this.run, total };
+    return made;
+  }
+
+  /**
    * Makes a take of other notes and chooses it.
    *
-   * @param change  from the notes that the edit starts from to those that it gives; the same list changes nothing, nor does null
-   * @returns the take; null where nothing was changed
+   * @param change  from the notes that the edit starts from, with the ids of those that are meant; the same list changes
+   *   nothing, nor does null
+   * @returns null where nothing was changed
    */
-  edit({ name, kind }: Edit, change: (notes: Notes) => readonly Note[] | null): PartTake | null {
+  edit(edit: Edit, change: (notes: Notes, ids: Ids) => Change | null): Made | null {
     if (this.undecided.told()) return null;
+    const run = edit.kind === undefined ? null : this.going(edit);
+    const start = run ? run.notes : this.notes();
+    const ids = run ? run.ids : (edit.ids ?? NOBODY);
+    const changed = change(start, ids);
+    if (changed === null || (changed.notes === start && !run)) return null;
+    const chords = run ? run.chords : this.chords();
+    const take = run ? run.take : this.take();
+    const made = this.ofChords()
+      ? this.makeChords(edit, chordsWithNotes(chords, start, changed.notes), changed)
+      : this.makeTake(edit, take, start, changed, run?.made);
+    const { kind } = edit;
+    this.run =
+      made === null || kind === undefined
+        ? null
+        : { kind, take, chords, notes: start, ids, now: made.picked, made: made.id, total: 0 };
+    return made;
+  }
+
+  private makeTake(
+    edit: Edit,
+    before: PartTake | null,
+    start: Notes,
+    { notes, picked }: Change,
+    passed?: TakeId,
+  ): Made | null {
     const [score, music, section, part] = [this.ownScore(), this.music(), this.section(), this.part()];
     if (!score || !music || !section || !part) return null;
-    const run = kind === undefined ? null : this.going(kind);
-    const before = run ? run.take : this.take();
-    const start = run ? run.notes : this.notes();
-    const notes = change(start);
-    if (notes === null || (notes === start && !run)) return null;
     const takes: Take[] = [];
     let base = before;
     const harmony = soundingId(section, HARMONY, music.heard);
@@ -153,17 +244,33 @@ export class TakeEdits {
     const made = base
       ? editedTake(id, base, notes)
       : looseTake({ id, section: section.id, length }, part.id, notes, { how: 'typed' });
-    this.run = kind === undefined ? null : { kind, take: before, notes: start, made: id, total: 0 };
+    const { name, kind } = edit;
     this.store.dispatch(
       ScoreActions.revised({
         name,
-        score: chooseMadeOf(score, section.id, part.id, run?.made ?? before?.id ?? null, id),
+        score: chooseMadeOf(score, section.id, part.id, passed ?? before?.id ?? null, id),
         takes: [...takes, made],
         released: [{ section: section.id, line: part.id }],
         ...(kind === undefined ? {} : { gesture: `${kind} ${before?.id} ${section.id} ${part.id}` }),
-        ...(run ? { dropped: [run.made] } : {}),
+        ...(passed === undefined ? {} : { dropped: [passed] }),
       }),
     );
-    return made;
+    return { id, picked };
+  }
+
+  /** Chords with notes of their own; their notes are numbered anew, and those that are meant are found again. */
+  private makeChords({ name, kind }: Edit, chords: readonly ChordSpan[], { notes, picked }: Change): Made | null {
+    const before = this.soundingId();
+    this.harmony.edit(name, chords, kind === undefined ? undefined : `${kind} of chords`);
+    const id = this.soundingId();
+    if (id === null || id === before) return null;
+    const textOf = ({ start, pitch }: Note): string => `${start} ${pitch}`;
+    const meant = new Set(
+      withNoteIds(notes)
+        .filter((note) => picked.has(note.id))
+        .map(textOf),
+    );
+    const found = this.notes().filter((note) => meant.has(textOf(note)));
+    return { id, picked: new Set(found.map((note) => note.id)) };
   }
 }

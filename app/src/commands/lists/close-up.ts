@@ -1,6 +1,7 @@
 import { inject } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { EXPRESSION_NAMES } from '@fendro/core/shaping/curves';
+import { ChordDesk } from '../../desks/chord-desk';
 import { ClipDesk } from '../../desks/clip-desk';
 import { CloseUpDesk } from '../../desks/close-up-desk';
 import { CloseUpView } from '../../desks/close-up-view';
@@ -14,7 +15,7 @@ const ZOOM = 1.5;
 /** Going over notes, and shaping those that are picked, in the close-up. */
 export function closeUpCommands(): readonly Command[] {
   const [desk, view, news] = [inject(CloseUpDesk), inject(CloseUpView), inject(News)];
-  const [expression, clips] = [inject(ExpressionDesk), inject(ClipDesk)];
+  const [expression, clips, chords] = [inject(ExpressionDesk), inject(ClipDesk), inject(ChordDesk)];
   const drawer = inject(Store).selectSignal(sessionFeature.selectDrawer);
   const open = (): boolean => drawer() === 'close-up' && desk.open();
   const some = (): boolean => open() && desk.any();
@@ -245,6 +246,17 @@ export function closeUpCommands(): readonly Command[] {
       by('shape.strike-less', 'Strike the picked notes once less', ['Shift+Alt+s'], () => {
         desk.strikeMore(-1);
       }),
+    ]),
+    ...grouped('Close-up: chords', 'close-up', [
+      once(
+        'shape.by-themselves',
+        'Let chords strike in their rhythm again, in place of notes set one by one',
+        [],
+        () => {
+          chords.byThemselves();
+        },
+        () => open() && chords.hasHand(),
+      ),
     ]),
     ...grouped('Close-up: expression', 'close-up', [
       ...EXPRESSION_NAMES.map((name) =>

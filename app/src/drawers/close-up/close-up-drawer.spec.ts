@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { chosenId } from '@fendro/core/song/section';
-import type { PartTake } from '@fendro/core/song/schema';
+import { HARMONY, type HarmonyTake, type PartTake } from '@fendro/core/song/schema';
 import { CloseUpView } from '../../desks/close-up-view';
 import { ClipDesk } from '../../desks/clip-desk';
 import { ExpressionDesk } from '../../desks/expression-desk';
@@ -150,6 +150,33 @@ describe('the close-up', () => {
     expect(view.by.queryByRole('button', { name: 'Express' })).toBeNull();
     const strips = view.by.getByRole<HTMLSelectElement>('combobox', { name: 'Under the notes' });
     expect([...strips.options].map(({ text }) => text)).toEqual(['loudness', 'chance']);
+  });
+
+  it('moves single notes of chords, keeps them with their chord, and lets it strike in its rhythm again', () => {
+    const { view, press } = opened(HARMONY);
+    const section = () => view.score.sections[0]!;
+    const chords = () => (view.song.takes[section().harmony!] as HarmonyTake).chords;
+    const before = chords();
+    press('ArrowRight');
+    press('ArrowUp', { shiftKey: true });
+    press('ArrowUp', { shiftKey: true });
+    expect(view.song.past).toHaveLength(1);
+    const notes = chords()[0]!.voicing!.notes!;
+    const [low] = TestBed.inject(NotesDesk).ids();
+    expect(low).toBeDefined();
+    expect(notes.length).toBeGreaterThan(2);
+    press('Delete');
+    expect(chords()[0]!.voicing!.notes).toHaveLength(notes.length - 1);
+    expect(chords().slice(1)).toEqual(before.slice(1));
+    view.click('button', 'In their rhythm again');
+    expect(chords().map(({ chord, voicing }) => [chord, voicing?.notes])).toEqual(
+      before.map(({ chord }) => [chord, undefined]),
+    );
+    for (let step = 0; step < 3; step++)
+      view.act(() => {
+        view.store.dispatch(SongActions.undone());
+      });
+    expect(chords()).toEqual(before);
   });
 
   it('goes closer and along, and back to the whole in another section', () => {

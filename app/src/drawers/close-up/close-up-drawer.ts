@@ -15,7 +15,7 @@ import { Store } from '@ngrx/store';
 import { keyOf, groundOf } from '@fendro/core/song/ground';
 import { holdersIn, holdsOf } from '@fendro/core/song/holds';
 import { own } from '@fendro/core/song/look-up';
-import { partTake, soundingId } from '@fendro/core/song/resolve';
+import { partTake } from '@fendro/core/song/resolve';
 import { isDrumRole } from '@fendro/core/song/roles';
 import { chosenId } from '@fendro/core/song/section';
 import type { Note } from '@fendro/core/song/schema';
@@ -27,8 +27,9 @@ import { beatsOf } from '@fendro/core/theory/metre';
 import { InRegion } from '../../commands/regions';
 import { RunsCommand } from '../../commands/runs-command';
 import { CloseUpDesk } from '../../desks/close-up-desk';
-import { CloseUpView, ROW_CHOICES, SNAPS, STRIPS } from '../../desks/close-up-view';
+import { CloseUpView, ROW_CHOICES, SNAPS } from '../../desks/close-up-view';
 import { NotesDesk } from '../../desks/notes-desk';
+import { TakeEdits } from '../../desks/take-edits';
 import { TakeView } from '../../desks/take-view';
 import { selectBar, selectChords, selectHeard, selectMusic, selectPart, selectSection } from '../../store/selectors';
 import { ChoiceField, choicesOf } from '../../ui/fields/choice-field';
@@ -68,19 +69,19 @@ export class CloseUpDrawer {
   protected readonly desk = inject(CloseUpDesk);
   protected readonly view = inject(CloseUpView);
   private readonly picks = inject(NotesDesk);
+  protected readonly edits = inject(TakeEdits);
   private readonly takes = inject(TakeView);
   private readonly music = this.store.selectSignal(selectMusic);
   private readonly heard = this.store.selectSignal(selectHeard);
   private readonly section = this.store.selectSignal(selectSection);
   private readonly chords = this.store.selectSignal(selectChords);
   private readonly bar = this.store.selectSignal(selectBar);
-  protected readonly part = this.store.selectSignal(selectPart);
+  private readonly part = this.store.selectSignal(selectPart);
   private readonly scroller = viewChild<ElementRef<HTMLElement>>('scroller');
 
   protected readonly snaps = SNAPS;
   protected readonly rowChoices = choicesOf(ROW_CHOICES);
-  /** Drums are struck: nothing bends them. */
-  protected readonly strips = computed(() => choicesOf(this.drums() ? STRIPS.slice(0, 2) : STRIPS));
+  protected readonly strips = computed(() => choicesOf(this.view.strips()));
   protected readonly expressions = EXPRESSION_NAMES;
   protected readonly percentBounds = { least: 0, most: 100 };
   protected readonly strikesBounds = { least: 1, most: 16 };
@@ -89,7 +90,8 @@ export class CloseUpDrawer {
     const [music, section] = [this.music(), this.section()];
     return music && section ? groundOf(music.score, section) : null;
   });
-  protected readonly drums = computed(() => isDrumRole(this.part()?.role ?? 'melody'));
+  protected readonly drums = this.desk.drums;
+  protected readonly player = this.desk.player;
 
   protected readonly rows = computed(() => {
     const [ground, room] = [this.ground(), this.desk.room()];
@@ -129,8 +131,8 @@ export class CloseUpDrawer {
       rival: this.rival(),
       chords: this.chords(),
       drums: this.drums(),
-      colour: part?.colour ?? 0,
-      shape: shapeOf(part?.colour ?? 0, false),
+      colour: this.player()?.colour ?? 0,
+      shape: shapeOf(this.player()?.colour ?? 0, false),
       bar: this.bar(),
       beat: beats[1]?.at ?? 480,
     };
@@ -144,8 +146,7 @@ export class CloseUpDrawer {
   );
 
   protected readonly title = computed(() => {
-    const [section, part] = [this.section(), this.part()];
-    const id = section && part ? soundingId(section, part.id, this.heard()) : null;
+    const id = this.edits.soundingId();
     return id === null ? 'nothing is played here yet' : this.takes.nameOf(id);
   });
 

@@ -10,6 +10,7 @@ import { averageMotion, rootPositions } from '@fendro/core/voicing/voicing';
 import { BASS_NOTES, SPREADS, VOICING_FAMILIES, type ChordSetting, type ChordSpan } from '@fendro/core/song/schema';
 import { chordSymbol } from '@fendro/core/theory/chord';
 import { clamp } from '@fendro/core/theory/units';
+import { withoutHand } from '@fendro/core/song/chord-hand';
 import { HarmonyDesk } from '../../desks/harmony-desk';
 import { selectScore } from '../../store/selectors';
 import { ScoreActions } from '../../store/song.actions';
@@ -130,7 +131,7 @@ export class VoicingPanel {
   /** @param value  null lets the section, or the leading of voices, decide again */
   protected setVoicing<F extends 'inversion' | 'spread' | 'bass'>(field: F, value: Voicing[F] | null): void {
     this.change('set a voicing', (span) => {
-      const { [field]: _old, pitches: _pitches, ...rest } = span.voicing ?? {};
+      const { [field]: _old, ...rest } = withoutHand(span.voicing ?? {});
       return { ...span, voicing: value === null ? rest : { ...rest, [field]: value } };
     });
   }
@@ -143,7 +144,7 @@ export class VoicingPanel {
     if (new Set(pitches).size < pitches.length) return;
     this.change(
       'nudge a voice',
-      (span) => ({ ...span, voicing: { ...span.voicing, pitches } }),
+      (span) => ({ ...span, voicing: { ...withoutHand(span.voicing ?? {}), pitches } }),
       `nudge ${here.span.start}`,
     );
   }
