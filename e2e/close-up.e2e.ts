@@ -22,13 +22,13 @@ async function openCloseUp(page: Page, part: string): Promise<void> {
   await expect(notes(page)).toBeVisible();
 }
 
-/** The verse as an independent reader finds it in what is delivered. */
-async function delivered(page: Page) {
+/** A file as an independent reader finds it in what is delivered; by a part of its name. */
+async function delivered(page: Page, named: string) {
   await page.keyboard.press('Control+e');
   const downloading = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Everything in one zip' }).click();
   const files = unzipSync(new Uint8Array(readFileSync(await (await downloading).path())));
-  const name = Object.keys(files).find((file) => file.includes(' - Verse'));
+  const name = Object.keys(files).find((file) => file.includes(named));
   await page.getByRole('link', { name: 'Fendro' }).click();
   await expect(sheet(page)).toBeVisible();
   return readWithMido(saveFile(files[name!]!, 'mid'));
@@ -68,7 +68,7 @@ test('a tune is taken by keys, changed with the pointer, bent and left to chance
   });
 
   await test.step('with the pointer', async () => {
-    const canvas = notes(page).locator('canvas');
+    const canvas = notes(page).locator('canvas.hand');
     const box = (await canvas.boundingBox())!;
     const view = (await drawer(page).locator('.scroller').boundingBox())!;
     const bar = (box.width - 8) / 8;
@@ -104,7 +104,7 @@ test('a tune is taken by keys, changed with the pointer, bent and left to chance
     await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.01);
     await page.keyboard.press('Space');
     await expect(page.getByText('Saved', { exact: true })).toBeVisible();
-    const before = await delivered(page);
+    const before = await delivered(page, ' - Verse');
     const melody = before.notes.filter(([track]) => track === 'Melody');
     expect(melody).toHaveLength(11);
     const pitches = melody.slice(0, 5).map(([, , pitch]) => pitch - melody[0]![2]);
@@ -119,7 +119,7 @@ test('a tune is taken by keys, changed with the pointer, bent and left to chance
     expect(before.controllers.filter(([, , controller]) => controller === 6)).toHaveLength(1);
     await page.reload();
     await expect(sheet(page)).toBeVisible({ timeout: 20_000 });
-    const again = await delivered(page);
+    const again = await delivered(page, ' - Verse');
     expect([again.notes, again.bends]).toEqual([before.notes, before.bends]);
   });
 
@@ -131,10 +131,97 @@ test('a tune is taken by keys, changed with the pointer, bent and left to chance
     await openCloseUp(page, 'Drums');
     const count = Number(/\d+/.exec(await told(page).innerText())![0]);
     const snare = (await drawer(page).getByText('snare', { exact: true }).boundingBox())!;
-    const box = (await notes(page).locator('canvas').boundingBox())!;
+    const box = (await notes(page).locator('canvas.hand').boundingBox())!;
     await page.mouse.dblclick(box.x + 8 + (box.width - 8) / 16 + 3, snare.y + snare.height / 2);
     await expect(told(page)).toHaveText(`1 of ${count + 1} picked`);
     await page.keyboard.press('Control+z');
     await expect(told(page)).toHaveText(new RegExp(`${count}`));
+  });
+});
+
+test('one place is lifted, rests and fades, a section slows down, chords are moved note by note: all of it in the file', async ({
+  page,
+}) => {
+  await withoutGuide(page);
+  await openFendro(page);
+  const order = page.getByRole('navigation', { name: 'Running order' });
+  const before = await delivered(page, 'Barometer Falling.mid');
+
+  await test.step('the last chorus', async () => {
+    await order.getByRole('button', { name: /^Chorus, 8 bars, 7/ }).click();
+    await sheet(page)
+      .getByRole('button', { name: /^Drums,/ })
+      .click();
+    await page.keyboard.press('Alt+PageUp');
+    await page.keyboard.press('Alt+PageUp');
+    // Bar 1, where the cursor stands: there and back.
+    await page.keyboard.press('Shift+ArrowRight');
+    await page.keyboard.press('Shift+ArrowLeft');
+    await page.keyboard.press('Shift+q');
+    await expect(page.getByRole('note', { name: 'In this place' })).toContainText(
+      '2 semitones up; without Drums in bar 1',
+    );
+    await page.keyboard.press('Escape');
+    await sheet(page)
+      .getByRole('button', { name: /^Melody,/ })
+      .click();
+    await page.keyboard.press('Shift+f');
+    await expect(
+      order.getByRole('button', { name: /2 semitones up, without Drums in bar 1, level of Melody/ }),
+    ).toBeVisible();
+  });
+
+  await test.step('the bridge slows down', async () => {
+    await order.getByRole('button', { name: /^Bridge,/ }).click();
+    await page.getByRole('button', { name: 'Own key …' }).click();
+    await page.getByRole('textbox', { name: 'Tempo at the section’s end' }).fill('64');
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('button', { name: 'to ♩ = 64' })).toBeVisible();
+  });
+
+  await test.step('the top of a chord is moved', async () => {
+    await sheet(page).getByRole('button', { name: 'Chords', exact: true }).first().click();
+    await page.keyboard.press('z');
+    await notes(page).focus();
+    for (const key of ['ArrowRight', 'ArrowRight', 'ArrowRight', 'Shift+ArrowUp', 'Shift+ArrowUp'])
+      await page.keyboard.press(key);
+    await undoes(page, 'move notes by semitones');
+    await expect(drawer(page).getByRole('button', { name: 'In their rhythm again' })).toBeEnabled();
+    await page.keyboard.press('Control+z');
+    await page.keyboard.press('Shift+Control+z');
+    await expect(drawer(page).getByRole('button', { name: 'In their rhythm again' })).toBeEnabled();
+  });
+
+  await test.step('and the file says so, after a reload too', async () => {
+    await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+    await page.reload();
+    await expect(sheet(page)).toBeVisible({ timeout: 20_000 });
+    const after = await delivered(page, 'Barometer Falling.mid');
+    const bar = 1920;
+    const [from, to] = [44 * bar, 52 * bar];
+    const inside = ([, start]: (typeof after.notes)[number]) => start >= from - 40 && start < to - 40;
+    const part = (file: typeof after, name: string) => file.notes.filter((note) => note[0] === name && inside(note));
+    const pitches = (file: typeof after) => part(file, 'Melody').map(([, , pitch]) => pitch);
+    expect(pitches(after)).toEqual(pitches(before).map((pitch) => pitch + 2));
+    expect(part(after, 'Drums').filter(([, start]) => start < from + bar - 40)).toEqual([]);
+    expect(part(after, 'Drums').length).toBeGreaterThan(20);
+    const levels = after.controllers.filter(
+      ([track, at, controller]) => track === 'Melody' && controller === 7 && at > 0,
+    );
+    expect(levels.length).toBeGreaterThan(20);
+    expect(levels.findLast(([, at]) => at < to)![3]).toBeLessThan(4);
+    expect(levels.at(-1)).toEqual([
+      'Melody',
+      to,
+      7,
+      before.controllers.find(([track, , own]) => track === 'Melody' && own === 7)![3],
+    ]);
+    // The bridge is the sixth place, bars 37 to 44: over its last two bars it slows down, then the chorus is in time again.
+    const slow = after.tempos.filter(([at]) => at >= 42 * bar && at < 44 * bar).map(([, tempo]) => tempo);
+    expect(slow.length).toBeGreaterThan(10);
+    expect([Math.max(...slow) < 97, Math.min(...slow) > 63, Math.min(...slow) < 68]).toEqual([true, true, true]);
+    expect(after.tempos.at(-1)).toEqual([44 * bar, expect.closeTo(96, 1)]);
+    expect(after.keys.map(([at]) => at)).toEqual([0, from, to]);
+    expect(after.hanging).toBe(0);
   });
 });

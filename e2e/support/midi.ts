@@ -19,6 +19,9 @@ export interface MidoFile {
     channel: number,
     velocity: number,
   ])[];
+  /** Every tempo and key where it begins, in ticks. */
+  readonly tempos: readonly (readonly [at: number, tempo: number])[];
+  readonly keys: readonly (readonly [at: number, key: string])[];
   /** Bends, −8192 to 8191, and all controllers but those of the beginning. */
   readonly bends: readonly (readonly [track: string, at: number, value: number])[];
   readonly controllers: readonly (readonly [track: string, at: number, controller: number, value: number])[];
@@ -29,7 +32,7 @@ export interface MidoFile {
 const PROGRAM = `
 import json, sys, mido
 f = mido.MidiFile(sys.argv[1])
-out = dict(type=f.type, tempo=None, metre=None, key=None, names=[], markers=[], notes=[], bends=[], controllers=[], hanging=0)
+out = dict(type=f.type, tempo=None, metre=None, key=None, names=[], markers=[], notes=[], bends=[], controllers=[], tempos=[], keys=[], hanging=0)
 for t in f.tracks:
     now, open_, name = 0, {}, ''
     for m in t:
@@ -37,9 +40,13 @@ for t in f.tracks:
         if m.type == 'track_name':
             name = m.name
             out['names'].append(name)
-        elif m.type == 'set_tempo': out['tempo'] = mido.tempo2bpm(m.tempo)
+        elif m.type == 'set_tempo':
+            out['tempo'] = out['tempo'] or mido.tempo2bpm(m.tempo)
+            out['tempos'].append([now, mido.tempo2bpm(m.tempo)])
         elif m.type == 'time_signature': out['metre'] = [m.numerator, m.denominator]
-        elif m.type == 'key_signature': out['key'] = m.key
+        elif m.type == 'key_signature':
+            out['key'] = out['key'] or m.key
+            out['keys'].append([now, m.key])
         elif m.type == 'marker': out['markers'].append(m.text)
         elif m.type == 'pitchwheel': out['bends'].append([name, now, m.pitch])
         elif m.type == 'control_change': out['controllers'].append([name, now, m.control, m.value])

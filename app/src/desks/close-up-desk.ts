@@ -52,7 +52,7 @@ export class CloseUpDesk {
   private readonly barCursor = this.store.selectSignal(sessionFeature.selectCursor);
 
   readonly notes = this.edits.notes;
-  readonly ids = computed((): Ids => new Set(this.picks.ids()));
+  readonly ids = this.picks.meant;
   readonly any = this.picks.any;
   readonly drums = computed(() => this.edits.player()?.drums ?? false);
   /** Who plays the line in focus; null where there is none. */

@@ -51,6 +51,7 @@ export class NotesDesk {
     if (!present) return NONE;
     return present.gathered.length > 0 ? present.gathered : [present.cursor];
   });
+  readonly meant = computed((): ReadonlySet<number> => new Set(this.ids()));
   readonly any = computed(() => this.ids().length > 0);
   readonly cursor = computed(() => this.present()?.cursor ?? null);
   /** The note that keys go on from. */

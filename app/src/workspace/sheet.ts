@@ -68,6 +68,8 @@ import { RestShade } from './rest-shade';
 import { SectionGround } from './section-ground';
 import { SectionVersions } from './section-versions';
 
+const NO_PICKS: readonly number[] = [];
+
 /** The section in view as a score: chords over bars, a lane for each part below. */
 @Component({
   selector: 'fd-sheet',
@@ -255,8 +257,8 @@ export class Sheet {
 
   /** Places of the picked notes in the list of a lane's notes. */
   protected pickedIn({ notes }: Lane): readonly number[] {
-    const ids = this.notes.ids();
-    return ids.length === 0 ? [] : notes.flatMap((note, index) => (ids.includes((note as TakeNote).id) ? [index] : []));
+    const ids = this.notes.meant();
+    return ids.size === 0 ? NO_PICKS : notes.flatMap((note, index) => (ids.has((note as TakeNote).id) ? [index] : []));
   }
 
   protected press(

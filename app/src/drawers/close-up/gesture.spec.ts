@@ -1,4 +1,7 @@
 import type { Notes, Room } from '@fendro/core/shaping/room';
+import { timeScale } from '../../ui/time-scale';
+import { hitAt } from './hit';
+import { rowsOf } from './row-layout';
 import { beginsAt, boxed, dragged, nameOf, repitched, snapped, type Grip } from './gesture';
 
 const ROOM: Room = { from: -1920, to: 7680, low: 36, high: 84 };
@@ -49,6 +52,27 @@ describe('a drag in the close-up', () => {
       dragged(notes, nothing, { at: 0, pitch: 60 }, { at: 1, pitch: 60 }, { copy: false, snap: 0 }, ROOM),
     ).toBeNull();
     expect([...boxed(notes, nothing, { at: 700, pitch: 65 }, { at: 400, pitch: 63 })]).toEqual([7, 1]);
+  });
+
+  it('takes hold of a note at its body or its ends, and of drums all around their beat', () => {
+    const wish = { choice: 'what is played', key: { tonic: 0, scale: 'major' }, chords: [], room: ROOM } as const;
+    const rows = rowsOf({ ...wish, notes, drums: false });
+    const x = timeScale(0, 960, 960);
+    const middle = (pitch: number): number => rows.of(pitch)!.top + 8;
+    const at = (left: number, pitch: number) => {
+      const hit = hitAt({ notes, drums: false, rows, x }, left, middle(pitch));
+      return hit && [hit.note.id, hit.part];
+    };
+    expect([at(12, 60), at(120, 60), at(236, 60), at(300, 60), at(500, 64)]).toEqual([
+      [0, 'start'],
+      [0, 'body'],
+      [0, 'end'],
+      null,
+      [1, 'body'],
+    ]);
+    const kit = rowsOf({ ...wish, notes, drums: true });
+    const hit = hitAt({ notes, drums: true, rows: kit, x }, 2, kit.of(60)!.top + 8);
+    expect(hit).toMatchObject({ note: { id: 0 }, part: 'body' });
   });
 
   it('knows the grid, and what sounds anew', () => {

@@ -20,6 +20,8 @@ export interface Picture {
   readonly picked: Ids;
   readonly cursor: number | null;
   readonly held: Ids;
+  /** Notes that a drag takes along: they are drawn with the pointer. */
+  readonly dragged: Ids;
   readonly behind: readonly Behind[];
   /** The chosen take's notes while another one is heard; drawn hollow. */
   readonly rival: readonly Note[];
@@ -98,7 +100,7 @@ function drawStripes(pen: Pen, token: Token, rows: Rows, width: number): void {
 function drawOpen(pen: Pen, token: Token, { open, x, from, to }: Picture): void {
   if (!open) return;
   const height = Math.max(open.height, 12);
-  pen.fillStyle = token('--accent-faint');
+  pen.fillStyle = token('--shade');
   pen.fillRect(x(from), open.top + open.height / 2 - height / 2, x(to) - x(from), height);
 }
 
@@ -146,8 +148,8 @@ export function boxOf(picture: Pick<Picture, 'rows' | 'open' | 'x' | 'drums'>, n
   return { left, top, width: Math.max(3, picture.x(endOf(note)) - left - 1), height: stripe.height };
 }
 
-function drawNotes(pen: Pen, token: Token, picture: Picture): void {
-  const { notes, picked, cursor, held, x, colour } = picture;
+function drawNotes(pen: Pen, token: Token, picture: Picture, notes: Notes): void {
+  const { held, x, colour } = picture;
   for (const note of notes) {
     if (!seen(picture, note)) continue;
     const box = boxOf(picture, note);
@@ -161,12 +163,18 @@ function drawNotes(pen: Pen, token: Token, picture: Picture): void {
       for (const stroke of range(note.strikes - 1))
         pen.fillRect(box.left + (box.width * (stroke + 1)) / note.strikes, box.top, 1.5, box.height);
     }
-    if (held.has(note.id)) {
-      pen.fillStyle = token('--ink');
-      pen.fillRect(box.left, box.top + box.height + 0.5, box.width, 1.5);
-    }
-    if (!picked.has(note.id)) continue;
-    pen.strokeStyle = token('--ink');
+    if (!held.has(note.id)) continue;
+    pen.fillStyle = token('--ink');
+    pen.fillRect(box.left, box.top + box.height + 0.5, box.width, 1.5);
+  }
+}
+
+function drawPicked(pen: Pen, token: Token, picture: Picture, notes: Notes): void {
+  const { picked, cursor } = picture;
+  pen.strokeStyle = token('--ink');
+  for (const note of notes) {
+    const box = picked.has(note.id) && seen(picture, note) ? boxOf(picture, note) : null;
+    if (!box) continue;
     pen.lineWidth = note.id === cursor ? 2.5 : 1.5;
     pen.strokeRect(box.left - 1.5, box.top - 1.5, box.width + 3, box.height + 3);
   }
@@ -190,12 +198,20 @@ function drawBehind(pen: Pen, token: Token, picture: Picture): void {
   }
 }
 
-/** Draws all of it, from the back to the front. */
-export function paint(pen: Pen, token: Token, picture: Picture, width: number): void {
+/** Draws what stays while the pointer moves: the rows, what stands behind, and all notes but those that are dragged. */
+export function paintGround(pen: Pen, token: Token, picture: Picture, width: number): void {
   drawGround(pen, token, picture, width);
-  drawOpen(pen, token, picture);
   drawBehind(pen, token, picture);
-  drawNotes(pen, token, picture);
+  const { notes, dragged } = picture;
+  drawNotes(pen, token, picture, dragged.size === 0 ? notes : notes.filter(({ id }) => !dragged.has(id)));
+}
+
+/** Draws what goes with the pointer, over the ground: the open row, what is dragged and picked, the box. */
+export function paintHand(pen: Pen, token: Token, picture: Picture, moved: Notes, width: number): void {
+  pen.clearRect(0, 0, width, picture.rows.height);
+  drawOpen(pen, token, picture);
+  if (moved.length > 0) drawNotes(pen, token, picture, moved);
+  drawPicked(pen, token, picture, moved.length > 0 ? moved : picture.notes);
   const { box } = picture;
   if (!box) return;
   pen.fillStyle = token('--shade');

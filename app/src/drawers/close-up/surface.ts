@@ -9,13 +9,12 @@ import {
   inject,
   input,
   signal,
-  untracked,
   viewChild,
 } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { Note } from '@fendro/core/song/schema';
-import { endOf, type Ids, type Notes } from '@fendro/core/shaping/room';
-import { clamp, type Ticks } from '@fendro/core/theory/units';
+import { type Ids, type Notes } from '@fendro/core/shaping/room';
+import { clamp } from '@fendro/core/theory/units';
 import { CloseUpDesk } from '../../desks/close-up-desk';
 import { CloseUpView, INSET } from '../../desks/close-up-view';
 import { NotesDesk } from '../../desks/notes-desk';
@@ -23,15 +22,20 @@ import { Playback } from '../../sound/playback';
 import type { Position } from '../../sound/position-watch';
 import { selectView } from '../../store/selectors';
 import { SessionActions } from '../../store/session';
+import { inPictures } from '../../ui/in-pictures';
 import { MovingMark } from '../../ui/moving-mark';
 import { Theme, tokensAt } from '../../ui/theme';
 import { timeScale } from '../../ui/time-scale';
 import { beginsAt, boxed, dragged, nameOf, repitched, type Grip, type Spot } from './gesture';
-import { boxOf, paint, type Picture } from './paint';
+import { hitAt } from './hit';
+import { paintGround, paintHand, type Picture } from './paint';
 import type { Rows } from './row-layout';
 
 /** What the surface is given to draw: all that does not depend on its size and its pointer. */
-export type Shown = Omit<Picture, 'rows' | 'open' | 'x' | 'box' | 'from' | 'to' | 'snap' | 'picked' | 'cursor'>;
+export type Shown = Omit<
+  Picture,
+  'rows' | 'open' | 'x' | 'box' | 'from' | 'to' | 'snap' | 'picked' | 'cursor' | 'dragged'
+>;
 
 interface Drag {
   readonly grip: Grip;
@@ -45,8 +49,9 @@ interface Drag {
   readonly free: boolean;
 }
 
-/** How far a pointer goes before it drags, and how near an edge it takes hold of it, in px. */
-const [DRAGS_AFTER, EDGE] = [3, 6];
+const NOBODY: Ids = new Set();
+/** How far a pointer goes before it drags, in px. */
+const DRAGS_AFTER = 3;
 const ZOOM_A_NOTCH = 1.25;
 
 /** The notes of the close-up, drawn on a canvas; pointer and wheel. */
@@ -54,8 +59,10 @@ const ZOOM_A_NOTCH = 1.25;
   selector: 'fd-close-up-surface',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
+    <canvas #ground aria-hidden="true" [style.height.px]="rows().height"></canvas>
     <canvas
-      #canvas
+      #hand
+      class="hand"
       aria-hidden="true"
       [style.height.px]="rows().height"
       [style.cursor]="cursorStyle()"
@@ -80,6 +87,10 @@ const ZOOM_A_NOTCH = 1.25;
       width: 100%;
       touch-action: pan-y;
     }
+    .hand {
+      position: absolute;
+      inset: 0 0 auto;
+    }
     .head {
       position: absolute;
       inset: 0 auto auto 0;
@@ -101,7 +112,8 @@ export class CloseUpSurface {
   readonly shown = input.required<Shown>();
   readonly rows = input.required<Rows>();
 
-  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+  private readonly ground = viewChild.required<ElementRef<HTMLCanvasElement>>('ground');
+  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('hand');
   private readonly head = viewChild.required<ElementRef<HTMLElement>>('head');
   private readonly mark = computed(() => new MovingMark(this.head().nativeElement));
   private readonly width = signal(0);
@@ -136,23 +148,30 @@ export class CloseUpSurface {
     return { left, top, width: right - left, height: bottom - top };
   });
 
-  private readonly picture = computed((): Picture => {
-    const [{ notes, picked }, under] = [this.preview(), this.under()];
+  /** The notes that a drag takes along, the same set all along. */
+  private readonly dragged = computed((): Ids => {
+    const drag = this.drag();
+    return drag?.moved && drag.grip.of === 'notes' && !drag.copy ? drag.grip.ids : NOBODY;
+  });
+
+  /** What stays while the pointer moves. */
+  private readonly still = computed((): Omit<Picture, 'picked' | 'cursor' | 'open' | 'box'> => {
     const { from, to } = this.view.stretch();
-    const open = this.drag() ? null : under && this.rows().of(under.spot.pitch);
     return {
       ...this.shown(),
-      notes,
-      picked,
-      cursor: this.picks.cursor(),
+      dragged: this.dragged(),
       rows: this.rows(),
-      open: open ?? null,
       x: this.x(),
       from,
       to,
       snap: this.view.snap(),
-      box: this.box(),
     };
+  });
+
+  private readonly picture = computed((): Picture => {
+    const [still, under, box] = [this.still(), this.under(), this.box()];
+    const open = this.drag() ? null : under && this.rows().of(under.spot.pitch);
+    return { ...still, picked: this.preview().picked, cursor: this.picks.cursor(), open: open ?? null, box };
   });
 
   protected readonly cursorStyle = computed(() => {
@@ -179,36 +198,58 @@ export class CloseUpSurface {
         observer.disconnect();
       });
     });
-    let asked = 0;
+    const ground = inPictures(() => {
+      this.drawGround();
+    });
+    const hand = inPictures(() => {
+      this.drawHand();
+    });
     effect(() => {
-      this.picture();
+      this.still();
       this.theme.name();
       this.width();
-      // However many moves of the pointer come between two pictures, one is drawn.
-      cancelAnimationFrame(asked);
-      asked = requestAnimationFrame(() => {
-        untracked(() => {
-          this.draw();
-        });
-      });
+      ground.ask();
+    });
+    effect(() => {
+      this.picture();
+      this.preview();
+      this.theme.name();
+      this.width();
+      hand.ask();
     });
     destroyed.onDestroy(() => {
-      cancelAnimationFrame(asked);
+      ground.forget();
+      hand.forget();
     });
   }
 
-  private draw(): void {
-    const canvas = this.canvas().nativeElement;
+  /** The pen of a canvas, cleared to its size; null while it has none. */
+  private penOf({ nativeElement: canvas }: ElementRef<HTMLCanvasElement>): CanvasRenderingContext2D | null {
     const [width, { height }] = [this.width(), this.rows()];
-    if (width === 0 || height === 0) return;
+    if (width === 0 || height === 0) return null;
     const [wide, high] = [Math.round(width * devicePixelRatio), Math.round(height * devicePixelRatio)];
     // Setting its size clears a canvas, and costs more than drawing on it.
     if (canvas.width !== wide) canvas.width = wide;
     if (canvas.height !== high) canvas.height = high;
     const pen = canvas.getContext('2d');
+    pen?.setTransform(devicePixelRatio, 0, 0, devicePixelRatio, 0, 0);
+    return pen;
+  }
+
+  private drawGround(): void {
+    const pen = this.penOf(this.ground());
     if (!pen) return;
-    pen.setTransform(devicePixelRatio, 0, 0, devicePixelRatio, 0, 0);
-    paint(pen, tokensAt(canvas), this.picture(), width);
+    const picture = { ...this.still(), picked: NOBODY, cursor: null, open: null, box: null };
+    paintGround(pen, tokensAt(this.ground().nativeElement), picture, this.width());
+  }
+
+  private drawHand(): void {
+    const pen = this.penOf(this.canvas());
+    if (!pen) return;
+    const drag = this.drag();
+    const { notes, picked } = this.preview();
+    const moved = drag?.moved && drag.grip.of === 'notes' ? notes.filter(({ id }) => picked.has(id)) : [];
+    paintHand(pen, tokensAt(this.canvas().nativeElement), this.picture(), moved, this.width());
   }
 
   private moveHead(position: Position | null): void {
@@ -230,37 +271,21 @@ export class CloseUpSurface {
   }
 
   /** What a press at a place would take hold of. */
-  private gripAt(event: MouseEvent, spot: Spot): Grip {
+  private gripAt(event: MouseEvent): Grip {
     const frame = this.canvas().nativeElement.getBoundingClientRect();
     const [left, top] = [event.clientX - frame.left, event.clientY - frame.top];
-    const found = this.noteAt(left, top, spot.at);
-    const more = event.shiftKey;
-    if (!found) return { of: 'nothing', kept: more ? this.desk.ids() : new Set() };
-    const { note, box } = found;
-    const wide = box.width >= 3 * EDGE && !this.shown().drums;
-    const part = wide && left > box.left + box.width - EDGE ? 'end' : wide && left < box.left + EDGE ? 'start' : 'body';
+    const { notes, drums } = this.shown();
+    const hit = hitAt({ notes, drums, rows: this.rows(), x: this.x() }, left, top);
     const ids = this.desk.ids();
+    if (!hit) return { of: 'nothing', kept: event.shiftKey ? ids : NOBODY };
+    const { note, part } = hit;
     return { of: 'notes', part, note: note.id, ids: ids.has(note.id) ? ids : new Set([note.id]) };
-  }
-
-  private noteAt(left: number, top: number, at: Ticks) {
-    const reach = this.x().invert(DRAGS_AFTER) - this.x().invert(0);
-    const wide = this.shown().drums ? 3 * reach : reach;
-    return this.shown()
-      .notes.filter((note) => note.start <= at + wide && (this.shown().drums ? note.start : endOf(note)) >= at - wide)
-      .flatMap((note) => {
-        const box = boxOf({ rows: this.rows(), open: null, x: this.x(), drums: this.shown().drums }, note);
-        return box && top >= box.top - 1 && top <= box.top + box.height + 1 && left >= box.left - DRAGS_AFTER
-          ? [{ note, box, away: Math.abs(top - box.top - box.height / 2) }]
-          : [];
-      })
-      .sort((a, b) => a.away - b.away || b.note.start - a.note.start)[0];
   }
 
   protected press(event: PointerEvent): void {
     if (event.button !== 0) return;
     const from = this.spotAt(event);
-    const grip = this.gripAt(event, from);
+    const grip = this.gripAt(event);
     const { copy, free } = meaningOf(event);
     this.canvas().nativeElement.setPointerCapture(event.pointerId);
     if (grip.of === 'notes') {
@@ -279,7 +304,7 @@ export class CloseUpSurface {
     const drag = this.drag();
     const to = this.spotAt(event);
     if (!drag) {
-      this.under.set({ spot: to, grip: this.gripAt(event, to) });
+      this.under.set({ spot: to, grip: this.gripAt(event) });
       return;
     }
     const far = Math.max(Math.abs(event.clientX - drag.x), Math.abs(event.clientY - drag.y)) >= DRAGS_AFTER;
@@ -323,7 +348,7 @@ export class CloseUpSurface {
 
   protected add(event: MouseEvent): void {
     const spot = this.spotAt(event);
-    if (this.gripAt(event, spot).of === 'notes') return;
+    if (this.gripAt(event).of === 'notes') return;
     const snap = this.view.snap();
     const near = this.shown().notes.findLast(({ start }) => start <= spot.at) ?? this.shown().notes[0];
     const note: Note = {
