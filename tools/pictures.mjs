@@ -160,13 +160,20 @@ try {
   for (const key of ['Delete', 'Escape', '1', 'Shift+Digit2']) await page.keyboard.press(key);
   await sheet.getByRole('button', { name: /^Melody,/ }).click();
   await picture('versions');
-  const furtherForTakes = async (name) => {
-    await page.getByRole('button', { name: 'Further for takes' }).click();
-    await page.getByRole('menuitem', { name }).click();
-  };
-  await furtherForTakes('Show note roles');
-  await picture('note-roles');
-  await furtherForTakes('Hide note roles');
+  // Four notes of the melody are picked, and the longest of them falls off at its end.
+  await page.keyboard.press('z');
+  const notes = page.getByRole('application');
+  await notes.focus();
+  for (const key of ['ArrowRight', 'ArrowRight', 'Shift+ArrowRight', 'Shift+ArrowRight', 'Shift+ArrowRight'])
+    await page.keyboard.press(key);
+  await page.getByRole('button', { name: 'Behind' }).click();
+  await page.getByRole('menuitemcheckbox', { name: 'Strings' }).click();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Express' }).click();
+  await page.getByRole('menuitem', { name: 'fall off' }).click();
+  await notes.focus();
+  await picture('close-up');
+  await page.keyboard.press('z');
   await page.getByRole('button', { name: 'Styles', exact: true }).click();
   await page.getByRole('searchbox', { name: 'Find styles by words' }).fill('soul');
   await page.getByRole('listbox', { name: 'Styles' }).getByRole('option').first().click();

@@ -32,7 +32,8 @@ export interface MidoFile {
 const PROGRAM = `
 import json, sys, mido
 f = mido.MidiFile(sys.argv[1])
-out = dict(type=f.type, tempo=None, metre=None, key=None, names=[], markers=[], notes=[], bends=[], controllers=[], tempos=[], keys=[], hanging=0)
+out = dict(type=f.type, tempo=None, metre=None, key=None, hanging=0)
+for name in ('names', 'markers', 'notes', 'bends', 'controllers', 'tempos', 'keys'): out[name] = []
 for t in f.tracks:
     now, open_, name = 0, {}, ''
     for m in t:

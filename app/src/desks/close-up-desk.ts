@@ -1,8 +1,7 @@
 import { computed, inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { groundOf, keyOf } from '@fendro/core/song/ground';
-import { isDrumRole } from '@fendro/core/song/roles';
-import type { Note, PartTake } from '@fendro/core/song/schema';
+import type { Note } from '@fendro/core/song/schema';
 import { ofPitch, startingIn } from '@fendro/core/shaping/pick';
 import {
   added,
@@ -19,7 +18,6 @@ import { meant, type Ids, type Notes, type Room } from '@fendro/core/shaping/roo
 import { endsQuantised, legato, quantised, reversed } from '@fendro/core/shaping/time';
 import { chanceSet, loudnessMoved, stemsMoved, strikesSet } from '@fendro/core/shaping/touch';
 import { swung } from '@fendro/core/sounding/groove';
-import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { clamp, type Percent, type Ticks } from '@fendro/core/theory/units';
 import { Touch } from '../sound/touch';
 import { News } from '../store/news';

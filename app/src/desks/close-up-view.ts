@@ -21,7 +21,7 @@ export const ROW_CHOICES = ['around the line', 'what is played', 'all notes'] as
 export type RowChoice = (typeof ROW_CHOICES)[number];
 
 /** What the strip under the notes shows, one at a time. */
-export const STRIPS = ['loudness', 'chance', 'bend', 'vibrato', 'swell'] as const;
+const STRIPS = ['loudness', 'chance', 'bend', 'vibrato', 'swell'] as const;
 export type Strip = (typeof STRIPS)[number];
 
 interface Stretch {

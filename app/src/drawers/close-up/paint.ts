@@ -181,7 +181,7 @@ function drawPicked(pen: Pen, token: Token, picture: Picture, notes: Notes): voi
 }
 
 function drawBehind(pen: Pen, token: Token, picture: Picture): void {
-  pen.globalAlpha = 0.32;
+  pen.globalAlpha = 0.24;
   for (const { notes, colour } of picture.behind) {
     pen.fillStyle = token(`--part-${colour}`);
     for (const note of notes) {
