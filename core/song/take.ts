@@ -166,6 +166,26 @@ export const editedTake = (
   origin: originOf({ how: 'edited', ...(from === undefined ? {} : { from }), parents: [before.id, ...also] }),
 });
 
+/**
+ * A take's notes as another section plays them: cut out of it, or put together with what follows.
+ *
+ * @param harmony  the chords of that section; null where it has none
+ * @param also     further takes that notes of it came from
+ */
+export const resectionedTake = (
+  place: Place,
+  before: PartTake,
+  notes: readonly Note[],
+  harmony: TakeId | null,
+  also: readonly TakeId[] = [],
+): PartTake => ({
+  ...before,
+  ...place,
+  notes: withNoteIds(notes),
+  origin: originOf({ how: 'edited', parents: [before.id, ...also] }),
+  over: before.over && harmony !== null ? { ...before.over, harmony } : null,
+});
+
 /** The take that a fitted one was made of, however often it was fitted since. */
 const sourceOf = ({ id, origin }: Take): TakeId => (origin.how === 'fitted' ? (origin.parents[0] ?? id) : id);
 

@@ -22,6 +22,7 @@ export interface MidoFile {
   /** Every tempo and key where it begins, in ticks. */
   readonly tempos: readonly (readonly [at: number, tempo: number])[];
   readonly keys: readonly (readonly [at: number, key: string])[];
+  readonly metres: readonly (readonly [at: number, metre: string])[];
   /** Bends, −8192 to 8191, and all controllers but those of the beginning. */
   readonly bends: readonly (readonly [track: string, at: number, value: number])[];
   readonly controllers: readonly (readonly [track: string, at: number, controller: number, value: number])[];
@@ -33,7 +34,7 @@ const PROGRAM = `
 import json, sys, mido
 f = mido.MidiFile(sys.argv[1])
 out = dict(type=f.type, tempo=None, metre=None, key=None, hanging=0)
-for name in ('names', 'markers', 'notes', 'bends', 'controllers', 'tempos', 'keys'): out[name] = []
+for name in ('names', 'markers', 'notes', 'bends', 'controllers', 'tempos', 'keys', 'metres'): out[name] = []
 for t in f.tracks:
     now, open_, name = 0, {}, ''
     for m in t:
@@ -44,7 +45,9 @@ for t in f.tracks:
         elif m.type == 'set_tempo':
             out['tempo'] = out['tempo'] or mido.tempo2bpm(m.tempo)
             out['tempos'].append([now, mido.tempo2bpm(m.tempo)])
-        elif m.type == 'time_signature': out['metre'] = [m.numerator, m.denominator]
+        elif m.type == 'time_signature':
+            out['metre'] = out['metre'] or [m.numerator, m.denominator]
+            out['metres'].append([now, f'{m.numerator}/{m.denominator}'])
         elif m.type == 'key_signature':
             out['key'] = out['key'] or m.key
             out['keys'].append([now, m.key])

@@ -52,7 +52,8 @@ export class TakeView {
   /** Edits that others were made of since: steps on the way, which nobody judged or named. */
   private readonly steps = computed((): ReadonlySet<TakeId> => {
     const made = this.all().filter(({ origin }) => origin.how === 'edited');
-    const parents = new Set(made.flatMap(({ origin }) => origin.parents));
+    // The first parent was edited again; from others something was taken, and they stay rivals.
+    const parents = new Set(made.flatMap(({ origin }) => origin.parents.slice(0, 1)));
     return new Set(made.filter(({ id }) => parents.has(id)).map(({ id }) => id));
   });
 

@@ -63,6 +63,7 @@ import { MotifMenu } from './motif-menu';
         </button>
         <mat-menu #more="matMenu">
           <button mat-menu-item fdRuns="bars.put">Put into the chosen take</button>
+          <button mat-menu-item fdRuns="section.cut">Cut the section here</button>
           <button mat-menu-item fdRuns="place.rest">Rest in this place only</button>
           <button mat-menu-item fdRuns="take.carry">Carry elsewhere …</button>
           <button mat-menu-item [matMenuTriggerFor]="motifs.menu()">Motif</button>

@@ -6,6 +6,7 @@ import { ENERGY_SHAPES } from '@fendro/core/song/energy';
 import { SECTION_KINDS } from '@fendro/core/song/schema';
 import { ENDINGS } from '@fendro/core/song/style';
 import { ArrangementDesk } from '../../desks/arrangement-desk';
+import { CutDesk } from '../../desks/cut-desk';
 import { PlaceDesk } from '../../desks/place-desk';
 import { selectPlaced, selectView } from '../../store/selectors';
 import { grouped, type Command } from '../command';
@@ -13,6 +14,7 @@ import { grouped, type Command } from '../command';
 /** The running order: what is added to it, moved in it and taken out, and the energy over it. */
 export function arrangementCommands(): readonly Command[] {
   const [store, desk, here] = [inject(Store), inject(ArrangementDesk), inject(PlaceDesk)];
+  const cuts = inject(CutDesk);
   const [view, placed] = [store.selectSignal(selectView), store.selectSignal(selectPlaced)];
   const place = (): number => placed().findIndex(({ occurrence }) => occurrence.id === view()?.occurrence.id);
   const move = (by: 1 | -1) => () => {
@@ -47,6 +49,25 @@ export function arrangementCommands(): readonly Command[] {
       run: () => {
         const now = view();
         if (now) desk.remove(now.occurrence.id);
+      },
+    },
+    {
+      id: 'section.cut',
+      words: 'Cut the section in two before this bar',
+      now: () => `Cut the section in two before bar ${cuts.bar() + 1}`,
+      keys: ['|'],
+      enabled: cuts.canCut,
+      run: () => {
+        cuts.cut();
+      },
+    },
+    {
+      id: 'section.join',
+      words: 'Join this place with the one after it',
+      keys: ['&'],
+      enabled: cuts.canJoin,
+      run: () => {
+        cuts.join();
       },
     },
     {
