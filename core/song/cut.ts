@@ -22,7 +22,7 @@ import {
   type TakeNote,
   type TempoPoint,
 } from './schema';
-import { chosenId, groupOf, linesIn, withChoices } from './section';
+import { chosenId, emptied, groupOf, linesIn, withChoices } from './section';
 import { chordsTake, resectionedTake } from './take';
 
 /** Sections that are cut in two, and places that follow each other joined to one. */
@@ -102,12 +102,11 @@ export function cutSection(music: Music, id: SectionId, bar: number, newId: NewI
   const length = section.bars * barOf(score, section) - at;
   const second = newId('section');
   const made: Take[] = [];
-  const harmony = section.harmony === null ? null : newId('take');
-  if (harmony !== null && section.harmony !== null) {
+  const parent = chosenId(section, HARMONY);
+  const harmony = parent === null ? null : newId('take');
+  if (harmony !== null && parent !== null) {
     const chords = chordsFrom(chordsIn(section, takes, NOTHING_HEARD), at);
-    made.push(
-      chordsTake({ id: harmony, section: second, length }, chords, { how: 'edited', parents: [section.harmony] }),
-    );
+    made.push(chordsTake({ id: harmony, section: second, length }, chords, { how: 'edited', parents: [parent] }));
   }
   const written = { ...music, heard: NOTHING_HEARD };
   const choices = linesIn(section).flatMap(([line, take]) => {
@@ -121,20 +120,17 @@ export function cutSection(music: Music, id: SectionId, bar: number, newId: NewI
   const { tempos, ...plain } = section;
   const rest: Section = withChoices(
     {
-      ...plain,
+      ...emptied(plain),
       ...(tempos ? { tempos: later(tempos, at) } : {}),
       id: second,
       version: null,
       name: freeName(score, section.name),
       bars: section.bars - bar,
-      harmony,
-      chosen: {},
-      holds: {},
       solos: section.solos
         .filter(({ to }) => to > bar)
         .map((solo) => ({ ...solo, from: Math.max(0, solo.from - bar), to: solo.to - bar })),
     },
-    choices,
+    [[HARMONY, harmony], ...choices],
   );
   const energy = [...score.energy];
   const order = score.order.flatMap((own): Occurrence[] => {
@@ -190,7 +186,7 @@ export function joinPlaces(music: Music, id: OccurrenceId, newId: NewId): Recut 
   const length = long + second.bars * barOf(score, second);
   const section = newId('section');
   const made: Take[] = [];
-  const parents = [first.harmony, second.harmony].filter((own) => own !== null);
+  const parents = [first, second].flatMap((own) => chosenId(own, HARMONY) ?? []);
   const harmony = parents.length === 0 ? null : newId('take');
   if (harmony !== null) {
     const chords = [
@@ -233,7 +229,7 @@ export function joinPlaces(music: Music, id: OccurrenceId, newId: NewId): Recut 
   const tempos = joinedTempos(first.tempos, second.tempos, long);
   const joined: Section = withChoices(
     {
-      ...plain,
+      ...emptied(plain),
       ...(tempos.length > 0 ? { tempos } : {}),
       id: section,
       version: null,
@@ -241,15 +237,12 @@ export function joinPlaces(music: Music, id: OccurrenceId, newId: NewId): Recut 
         ? freeName({ ...score, sections: left }, first.name)
         : first.name,
       bars: first.bars + second.bars,
-      harmony,
-      chosen: {},
-      holds: {},
       solos: [
         ...first.solos,
         ...second.solos.map((solo) => ({ ...solo, from: solo.from + first.bars, to: solo.to + first.bars })),
       ],
     },
-    choices,
+    [[HARMONY, harmony], ...choices],
   );
   const where = Math.max(0, left.findIndex((own) => own.id === first.id) + 1);
   const sections = [...left.slice(0, where), joined, ...left.slice(where)];
