@@ -20,7 +20,7 @@ describe('cutting and joining', () => {
     const { view, places } = opened();
     view.press(view.by.getByRole('button', { current: true }), '|');
     expect(places().map(({ bars }) => bars)).toEqual([1, 1, 2, 1, 1]);
-    view.press(view.by.getByRole('button', { current: true }), '&');
+    view.press(view.by.getByRole('button', { current: true }), 'j', { altKey: true });
     expect(places().map(({ bars }) => bars)).toEqual([2, 2, 1, 1]);
     expect(view.song.past.map(({ name }) => name)).toEqual(['cut a section in two', 'join two sections']);
     for (let step = 0; step < 2; step++)

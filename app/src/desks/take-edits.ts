@@ -71,6 +71,11 @@ export interface Made {
 
 const same = (a: Ids, b: Ids): boolean => a.size === b.size && [...a].every((id) => b.has(id));
 
+/** True where two lists hold the same notes: an edit that comes to nothing makes no take. */
+const unchanged = (a: readonly Note[], b: readonly Note[]): boolean =>
+  a.length === b.length &&
+  a.every((note, index) => note === b[index] || JSON.stringify(note) === JSON.stringify(b[index]));
+
 /**
  * The one way in which the notes of the line in focus are edited: each edit makes a take whose parent is named. The chord
  * line is edited as it is struck; what changes is kept with its chords.
@@ -197,8 +202,8 @@ export class TakeEdits {
   /**
    * Makes a take of other notes and chooses it.
    *
-   * @param change  from the notes that the edit starts from, with the ids of those that are meant; the same list changes
-   *   nothing, nor does null
+   * @param change  from the notes that the edit starts from, with the ids of those that are meant; the same notes
+   *   change nothing, nor does null
    * @returns null where nothing was changed
    */
   edit(edit: Edit, change: (notes: Notes, ids: Ids) => Change | null): Made | null {
@@ -207,7 +212,7 @@ export class TakeEdits {
     const start = run ? run.notes : this.notes();
     const ids = run ? run.ids : (edit.ids ?? NOBODY);
     const changed = change(start, ids);
-    if (changed === null || (changed.notes === start && !run)) return null;
+    if (changed === null || (!run && unchanged(start, changed.notes))) return null;
     const chords = run ? run.chords : this.chords();
     const take = run ? run.take : this.take();
     const made = this.ofChords()

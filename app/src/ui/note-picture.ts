@@ -1,20 +1,18 @@
 import {
-  afterNextRender,
   ChangeDetectionStrategy,
   Component,
   computed,
-  DestroyRef,
   effect,
   ElementRef,
   inject,
   input,
-  signal,
   viewChild,
 } from '@angular/core';
 import { scaleLinear } from 'd3';
 import type { ChordSpan, Note } from '@fendro/core/song/schema';
 import type { NoteRole } from '@fendro/core/study/note-roles';
 import type { Ticks } from '@fendro/core/theory/units';
+import { hostSize, penOf } from './canvas';
 import { inDrumOrder } from './drum-rows';
 import { drawRoleSign } from './role-marks';
 import { Theme, tokensAt } from './theme';
@@ -87,7 +85,7 @@ export class NotePicture {
 
   private readonly surface = viewChild.required<ElementRef<HTMLCanvasElement>>('surface');
   private readonly theme = inject(Theme);
-  private readonly size = signal<{ width: number; height: number }>({ width: 0, height: 0 });
+  private readonly size = hostSize();
 
   /** Lowest and highest pitch of the whole take, so that its systems share one scale. */
   private readonly range = computed(() => {
@@ -99,18 +97,6 @@ export class NotePicture {
   });
 
   constructor() {
-    const host = inject<ElementRef<HTMLElement>>(ElementRef);
-    const destroyed = inject(DestroyRef);
-    afterNextRender(() => {
-      if (typeof ResizeObserver === 'undefined') return;
-      const observer = new ResizeObserver(([entry]) => {
-        if (entry) this.size.set({ width: entry.contentRect.width, height: entry.contentRect.height });
-      });
-      observer.observe(host.nativeElement);
-      destroyed.onDestroy(() => {
-        observer.disconnect();
-      });
-    });
     effect(() => {
       this.theme.name();
       this.draw();
@@ -122,13 +108,8 @@ export class NotePicture {
     const canvas = this.surface().nativeElement;
     const notes = this.notes();
     const [from, to] = [this.from(), this.to()];
-    if (width === 0 || height === 0) return;
-    const density = devicePixelRatio;
-    canvas.width = Math.round(width * density);
-    canvas.height = Math.round(height * density);
-    const pen = canvas.getContext('2d');
+    const pen = penOf(canvas, this.size());
     if (!pen) return;
-    pen.scale(density, density);
     const token = tokensAt(canvas);
     const x = timeScale(from, to, width);
 

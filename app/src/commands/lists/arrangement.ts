@@ -64,7 +64,7 @@ export function arrangementCommands(): readonly Command[] {
     {
       id: 'section.join',
       words: 'Join this place with the one after it',
-      keys: ['&'],
+      keys: ['Alt+j'],
       enabled: cuts.canJoin,
       run: () => {
         cuts.join();

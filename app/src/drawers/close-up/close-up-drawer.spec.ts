@@ -1,6 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { chosenId } from '@fendro/core/song/section';
 import { HARMONY, type HarmonyTake, type PartTake } from '@fendro/core/song/schema';
+import { CloseUpDesk } from '../../desks/close-up-desk';
 import { CloseUpView } from '../../desks/close-up-view';
 import { ClipDesk } from '../../desks/clip-desk';
 import { ExpressionDesk } from '../../desks/expression-desk';
@@ -57,6 +58,15 @@ describe('the close-up', () => {
       });
     }
     expect(notes()).toEqual(before);
+  });
+
+  it('makes no take of an edit that comes to nothing', () => {
+    const { view, press } = opened();
+    press('ArrowRight');
+    view.act(() => {
+      TestBed.inject(CloseUpDesk).commit({ name: 'nothing' }, (notes) => notes.map((note) => ({ ...note })));
+    });
+    expect(view.song.past).toEqual([]);
   });
 
   it('goes on meaning the same notes after undo and redo', () => {

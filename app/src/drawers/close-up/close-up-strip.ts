@@ -1,9 +1,7 @@
 import {
-  afterNextRender,
   ChangeDetectionStrategy,
   Component,
   computed,
-  DestroyRef,
   effect,
   ElementRef,
   inject,
@@ -20,6 +18,7 @@ import { stemOf, stemsDrawn, stemsMoved, type PathPoint, type Stem } from '@fend
 import { clamp, type Ticks } from '@fendro/core/theory/units';
 import { CloseUpDesk } from '../../desks/close-up-desk';
 import { CloseUpView, INSET, type Strip } from '../../desks/close-up-view';
+import { hostSize, penOf } from '../../ui/canvas';
 import { Theme, tokensAt } from '../../ui/theme';
 import { timeScale } from '../../ui/time-scale';
 
@@ -85,7 +84,8 @@ export class CloseUpStrip {
   /** One bar, in ticks. */
   readonly bar = input.required<Ticks>();
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
-  private readonly width = signal(0);
+  private readonly size = hostSize();
+  private readonly width = computed(() => this.size().width);
   protected readonly height = HEIGHT;
   protected readonly stroke = signal<Stroke | null>(null);
 
@@ -118,18 +118,6 @@ export class CloseUpStrip {
   }
 
   constructor() {
-    const host = inject<ElementRef<HTMLElement>>(ElementRef);
-    const destroyed = inject(DestroyRef);
-    afterNextRender(() => {
-      if (typeof ResizeObserver === 'undefined') return;
-      const observer = new ResizeObserver(([entry]) => {
-        if (entry) this.width.set(entry.contentRect.width);
-      });
-      observer.observe(host.nativeElement);
-      destroyed.onDestroy(() => {
-        observer.disconnect();
-      });
-    });
     effect(() => {
       this.theme.name();
       this.draw();
@@ -175,13 +163,9 @@ export class CloseUpStrip {
   private draw(): void {
     const [width, strip, notes, x, y] = [this.width(), this.view.strip(), this.preview(), this.x(), this.y()];
     const canvas = this.canvas().nativeElement;
-    if (width === 0) return;
-    canvas.width = Math.round(width * devicePixelRatio);
-    canvas.height = Math.round(HEIGHT * devicePixelRatio);
-    const pen = canvas.getContext('2d');
+    const pen = penOf(canvas, { width, height: HEIGHT });
     if (!pen) return;
     const token = tokensAt(canvas);
-    pen.scale(devicePixelRatio, devicePixelRatio);
     pen.fillStyle = token('--paper');
     pen.fillRect(0, 0, width, HEIGHT);
     const picked = this.desk.ids();

@@ -207,8 +207,7 @@ export function paintGround(pen: Pen, token: Token, picture: Picture, width: num
 }
 
 /** Draws what goes with the pointer, over the ground: the open row, what is dragged and picked, the box. */
-export function paintHand(pen: Pen, token: Token, picture: Picture, moved: Notes, width: number): void {
-  pen.clearRect(0, 0, width, picture.rows.height);
+export function paintHand(pen: Pen, token: Token, picture: Picture, moved: Notes): void {
   drawOpen(pen, token, picture);
   if (moved.length > 0) drawNotes(pen, token, picture, moved);
   drawPicked(pen, token, picture, moved.length > 0 ? moved : picture.notes);

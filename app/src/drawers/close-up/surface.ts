@@ -22,6 +22,7 @@ import { Playback } from '../../sound/playback';
 import type { Position } from '../../sound/position-watch';
 import { selectView } from '../../store/selectors';
 import { SessionActions } from '../../store/session';
+import { hostSize, penOf } from '../../ui/canvas';
 import { inPictures } from '../../ui/in-pictures';
 import { MovingMark } from '../../ui/moving-mark';
 import { Theme, tokensAt } from '../../ui/theme';
@@ -58,6 +59,7 @@ const ZOOM_A_NOTCH = 1.25;
 @Component({
   selector: 'fd-close-up-surface',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '(keydown.escape)': 'escape($event)' },
   template: `
     <canvas #ground aria-hidden="true" [style.height.px]="rows().height"></canvas>
     <canvas
@@ -116,7 +118,8 @@ export class CloseUpSurface {
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('hand');
   private readonly head = viewChild.required<ElementRef<HTMLElement>>('head');
   private readonly mark = computed(() => new MovingMark(this.head().nativeElement));
-  private readonly width = signal(0);
+  private readonly size = hostSize();
+  private readonly width = computed(() => this.size().width);
   /** Where the pointer is, while it presses nothing. */
   protected readonly under = signal<{ readonly spot: Spot; readonly grip: Grip } | null>(null);
   private readonly drag = signal<Drag | null>(null);
@@ -181,7 +184,6 @@ export class CloseUpSurface {
   });
 
   constructor() {
-    const host = inject<ElementRef<HTMLElement>>(ElementRef);
     const destroyed = inject(DestroyRef);
     afterNextRender(() => {
       destroyed.onDestroy(
@@ -189,14 +191,6 @@ export class CloseUpSurface {
           this.moveHead(position);
         }),
       );
-      if (typeof ResizeObserver === 'undefined') return;
-      const observer = new ResizeObserver(([entry]) => {
-        if (entry) this.width.set(entry.contentRect.width);
-      });
-      observer.observe(host.nativeElement);
-      destroyed.onDestroy(() => {
-        observer.disconnect();
-      });
     });
     const ground = inPictures(() => {
       this.drawGround();
@@ -223,33 +217,23 @@ export class CloseUpSurface {
     });
   }
 
-  /** The pen of a canvas, cleared to its size; null while it has none. */
-  private penOf({ nativeElement: canvas }: ElementRef<HTMLCanvasElement>): CanvasRenderingContext2D | null {
-    const [width, { height }] = [this.width(), this.rows()];
-    if (width === 0 || height === 0) return null;
-    const [wide, high] = [Math.round(width * devicePixelRatio), Math.round(height * devicePixelRatio)];
-    // Setting its size clears a canvas, and costs more than drawing on it.
-    if (canvas.width !== wide) canvas.width = wide;
-    if (canvas.height !== high) canvas.height = high;
-    const pen = canvas.getContext('2d');
-    pen?.setTransform(devicePixelRatio, 0, 0, devicePixelRatio, 0, 0);
-    return pen;
-  }
+  /** How large both canvases are. */
+  private readonly canvasSize = computed(() => ({ width: this.width(), height: this.rows().height }));
 
   private drawGround(): void {
-    const pen = this.penOf(this.ground());
+    const pen = penOf(this.ground().nativeElement, this.canvasSize());
     if (!pen) return;
     const picture = { ...this.still(), picked: NOBODY, cursor: null, open: null, box: null };
     paintGround(pen, tokensAt(this.ground().nativeElement), picture, this.width());
   }
 
   private drawHand(): void {
-    const pen = this.penOf(this.canvas());
+    const pen = penOf(this.canvas().nativeElement, this.canvasSize());
     if (!pen) return;
     const drag = this.drag();
     const { notes, picked } = this.preview();
     const moved = drag?.moved && drag.grip.of === 'notes' ? notes.filter(({ id }) => picked.has(id)) : [];
-    paintHand(pen, tokensAt(this.canvas().nativeElement), this.picture(), moved, this.width());
+    paintHand(pen, tokensAt(this.canvas().nativeElement), this.picture(), moved);
   }
 
   private moveHead(position: Position | null): void {
@@ -340,10 +324,15 @@ export class CloseUpSurface {
   }
 
   /** Lets go of a drag; everything stays as it was. */
-  cancel(): boolean {
-    const any = this.drag() !== null;
+  protected cancel(): void {
     this.drag.set(null);
-    return any;
+  }
+
+  protected escape(event: Event): void {
+    if (!this.drag()) return;
+    event.preventDefault();
+    event.stopPropagation();
+    this.cancel();
   }
 
   protected add(event: MouseEvent): void {
