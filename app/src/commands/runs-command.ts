@@ -26,8 +26,8 @@ export class RunsCommand {
   private readonly command = computed(() => this.commands.of(this.fdRuns()));
   protected readonly off = computed(() => !(this.command().enabled?.() ?? true));
   /** Items of menus cannot be pressed: their words say what is on. */
-  private readonly isItem = inject(MatMenuItem, { optional: true, self: true }) !== null;
-  protected readonly pressed = computed(() => (this.isItem ? null : (this.command().pressed?.() ?? null)));
+  private readonly item = inject(MatMenuItem, { optional: true, self: true });
+  protected readonly pressed = computed(() => (this.item ? null : (this.command().pressed?.() ?? null)));
   protected readonly shortcuts = computed(() => this.commands.keysOf(this.command()).map(ariaChord).join(' ') || null);
 
   private readonly told = computed(() => this.commands.told(this.command()));
@@ -36,6 +36,9 @@ export class RunsCommand {
     // Only when the words change: whatever they are made of changes far more often.
     effect(() => {
       this.tooltip.message = this.told();
+    });
+    effect(() => {
+      if (this.item) this.item.disabled = this.off();
     });
   }
 

@@ -1,6 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { chosenId } from '@fendro/core/song/section';
-import type { PartTake, TakeNote } from '@fendro/core/song/schema';
+import { HARMONY, type HarmonyTake, type PartTake, type TakeNote } from '@fendro/core/song/schema';
+import { chordsTake } from '@fendro/core/song/take';
 import { Notices } from '../store/notices';
 import { SessionActions } from '../store/session';
 import { TakeActions } from '../store/song.actions';
@@ -22,6 +23,16 @@ function strip(part = melody!.id) {
     return view.song.takes[id] as PartTake;
   };
   return { view, take, desk: TestBed.inject(BarsDesk) };
+}
+/** Chords of the first section a tone above those that it has. */
+function otherChords(view: View<BarsStrip>): HarmonyTake {
+  const section = view.score.sections[0]!;
+  const { length, chords } = view.song.takes[chosenId(section, HARMONY) ?? ''] as HarmonyTake;
+  const higher = chords.map(({ chord, ...span }) => ({
+    ...span,
+    chord: chord && { ...chord, root: chord.root + 2, bass: null },
+  }));
+  return chordsTake({ id: 'other-chords', section: section.id, length }, higher, { how: 'typed' });
 }
 const pressed = (view: View<BarsStrip>, name: string): void => {
   view.click('button', name);
@@ -104,5 +115,45 @@ describe('what is done to selected bars', () => {
     const outside = (own: PartTake) => own.notes.filter((note) => !inBar(own).includes(note));
     expect(plain(outside(after))).toEqual(plain(outside(before)));
     expect(view.session.heard).toEqual({});
+  });
+
+  it('puts bars together over chords that are only heard: the take names those chords, and what it was before them', () => {
+    const { view, take, desk } = strip();
+    const before = take();
+    const section = view.score.sections[0]!;
+    const own = Object.values(view.song.takes).filter((other) => other.section === section.id);
+    const other = own.find(
+      (each): each is PartTake => each.of === 'part' && each.part === melody!.id && each.id !== before.id,
+    )!;
+    const moved = otherChords(view);
+    view.act(() => {
+      view.store.dispatch(TakeActions.made({ takes: [moved] }));
+      view.store.dispatch(TakeActions.heard({ take: moved.id, section: section.id, line: HARMONY }));
+      view.store.dispatch(TakeActions.heard({ take: other.id, section: section.id, line: melody!.id }));
+    });
+    view.act(() => {
+      desk.put();
+    });
+    const after = take();
+    const between = view.song.takes[after.origin.parents[0]!] as PartTake;
+    expect(after.over?.harmony).toBe(moved.id);
+    expect(between.origin).toMatchObject({ how: 'fitted', parents: [before.id] });
+  });
+
+  it('fits a take once for a run of keys over chords that are only heard', () => {
+    const { view, take, desk } = strip();
+    const section = view.score.sections[0]!;
+    const moved = otherChords(view);
+    view.act(() => {
+      view.store.dispatch(TakeActions.made({ takes: [moved] }));
+      view.store.dispatch(TakeActions.heard({ take: moved.id, section: section.id, line: HARMONY }));
+    });
+    const known = Object.keys(view.song.takes).length;
+    for (let press = 0; press < 3; press++)
+      view.act(() => {
+        desk.louder(1);
+      });
+    expect(Object.keys(view.song.takes)).toHaveLength(known + 2);
+    expect(take().over?.harmony).toBe(moved.id);
   });
 });

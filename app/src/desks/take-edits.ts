@@ -6,7 +6,7 @@ import { groundOf } from '@fendro/core/song/ground';
 import { partTake, sectionTicks, soundingId } from '@fendro/core/song/resolve';
 import { isDrumRole } from '@fendro/core/song/roles';
 import { chosenId } from '@fendro/core/song/section';
-import { HARMONY, type ChordSpan, type Note, type PartTake, type Take, type TakeId } from '@fendro/core/song/schema';
+import { HARMONY, type ChordSpan, type Note, type PartTake, type TakeId } from '@fendro/core/song/schema';
 import { editedTake, fittedTake, looseTake, withNoteIds } from '@fendro/core/song/take';
 import { chordsWithNotes } from '@fendro/core/shaping/chord-notes';
 import type { Ids, Notes, Room } from '@fendro/core/shaping/room';
@@ -94,6 +94,8 @@ export class TakeEdits {
   private readonly chordSetting = this.store.selectSignal(selectChordSetting);
   private readonly bar = this.store.selectSignal(selectBar);
   private run: Run | null = null;
+  /** What was last made in between, of which notes. */
+  private fitted: { readonly of: TakeId; readonly notes: Notes; readonly take: PartTake } | null = null;
 
   /** True where the line in focus is the chords. */
   readonly ofChords = computed(() => this.line() === HARMONY);
@@ -166,13 +168,14 @@ export class TakeEdits {
     const [score, music, section, part] = [this.ownScore(), this.music(), this.section(), this.part()];
     const [chosen, heard] = [this.rival(), this.take()];
     if (this.undecided.told() || !score || !music || !section || !part || !chosen || !heard) return null;
-    const notes = change(fittedNotes(music, section, chosen), this.notes());
-    const made = editedTake(newId('take'), chosen, notes, undefined, [heard.id]);
+    const notes = fittedNotes(music, section, chosen);
+    const fitted = this.overWhatSounds(chosen, notes);
+    const made = editedTake(newId('take'), fitted ?? chosen, change(notes, this.notes()), undefined, [heard.id]);
     this.store.dispatch(
       ScoreActions.revised({
         name,
         score: chooseMadeOf(score, section.id, part.id, chosen.id, made.id),
-        takes: [made],
+        takes: fitted ? [fitted, made] : [made],
         released: [{ section: section.id, line: part.id }],
       }),
     );
@@ -226,6 +229,22 @@ export class TakeEdits {
     return made;
   }
 
+  /**
+   * A take that follows the chords as it sounds over those that sound now, so that its notes and the chords that it names
+   * go together; null where it sounds as it is written. A run of edits of one take shares it.
+   */
+  private overWhatSounds(take: PartTake, notes: Notes): PartTake | null {
+    const [music, section] = [this.music(), this.section()];
+    const harmony = music && section && soundingId(section, HARMONY, music.heard);
+    if (!music || !section || !take.over || !harmony || fittedNotes(music, section, take) === take.notes) return null;
+    const { fitted } = this;
+    if (fitted?.of === take.id && fitted.notes === notes && fitted.take.over?.harmony === harmony) return fitted.take;
+    const { tonic, scale } = groundOf(music.score, section);
+    const made = fittedTake(newId('take'), take, notes, { ...take.over, harmony, tonic, scale });
+    this.fitted = { of: take.id, notes, take: made };
+    return made;
+  }
+
   private makeTake(
     edit: Edit,
     before: PartTake | null,
@@ -235,15 +254,8 @@ export class TakeEdits {
   ): Made | null {
     const [score, music, section, part] = [this.ownScore(), this.music(), this.section(), this.part()];
     if (!score || !music || !section || !part) return null;
-    const takes: Take[] = [];
-    let base = before;
-    const harmony = soundingId(section, HARMONY, music.heard);
-    // What follows the chords is edited as it sounds over them now.
-    if (before?.over && harmony !== null && fittedNotes(music, section, before) !== before.notes) {
-      const { tonic, scale } = groundOf(music.score, section);
-      base = fittedTake(newId('take'), before, start, { ...before.over, harmony, tonic, scale });
-      takes.push(base);
-    }
+    const fitted = before && this.overWhatSounds(before, start);
+    const base = fitted ?? before;
     const id = newId('take');
     const length = sectionTicks(music.score, section);
     const made = base
@@ -254,7 +266,7 @@ export class TakeEdits {
       ScoreActions.revised({
         name,
         score: chooseMadeOf(score, section.id, part.id, passed ?? before?.id ?? null, id),
-        takes: [...takes, made],
+        takes: fitted ? [fitted, made] : [made],
         released: [{ section: section.id, line: part.id }],
         ...(kind === undefined ? {} : { gesture: `${kind} ${before?.id} ${section.id} ${part.id}` }),
         ...(passed === undefined ? {} : { dropped: [passed] }),
