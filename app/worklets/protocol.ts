@@ -25,7 +25,11 @@ export type ToProcessor =
   | { readonly kind: 'now'; readonly events: Float64Array }
   /** Makes room for as many channels, each with a sound and level of its own. */
   | { readonly kind: 'strips'; readonly count: number }
+  /** A controller that is moved by hand: until it is let go, what is queued does not move it. */
+  | { readonly kind: 'grip'; readonly channel: number; readonly controller: number; readonly on: boolean }
   | { readonly kind: 'gain'; readonly channel: number; readonly gain: number }
+  /** The level of the whole mix, as a factor. */
+  | { readonly kind: 'master'; readonly gain: number }
   | { readonly kind: 'drums'; readonly channel: number; readonly on: boolean }
   /** Empties the queue and releases every note. */
   | { readonly kind: 'stop' }
@@ -36,5 +40,8 @@ export type FromProcessor =
   | { readonly kind: 'failed'; readonly reason: string }
   | { readonly kind: 'bank added'; readonly id: string }
   | { readonly kind: 'bank refused'; readonly id: string; readonly reason: string }
-  /** Greatest sample of each channel since the last report, then of the mix. */
-  | { readonly kind: 'levels'; readonly peaks: Float32Array; readonly late: number };
+  /**
+   * Greatest sample of each channel since the last report, then of what leaves; and the least factor by which the limiter
+   * turned the mix down.
+   */
+  | { readonly kind: 'levels'; readonly peaks: Float32Array; readonly reduction: number; readonly late: number };

@@ -1,4 +1,6 @@
 import { SoundBankLoader, SpessaSynthProcessor } from 'spessasynth_core';
+import { Limiter } from '../../core/sounding/limiter';
+import { Shelf } from '../../core/sounding/shelf';
 import {
   ALL_CHANNELS,
   BEND_RANGE,
@@ -16,6 +18,16 @@ const AT_REST = [
   [EXPRESSION, 127],
   [64, 0],
 ] as const;
+/** The MIDI controllers of attack and brightness. */
+const [ATTACK, BRIGHTNESS] = [73, 74];
+/**
+ * How far those two reach here, in cents of time and of the filter: by itself the synthesizer would turn its slowest
+ * attack into 31 ms, and its darkest sound into silence.
+ */
+const REACH: Readonly<Record<number, number>> = { [ATTACK]: 12_000, [BRIGHTNESS]: 6_000 };
+/** Stands for a channel's program beside its controllers. */
+const PROGRAM = 999;
+const settingOf = (channel: number, controller: number): number => channel * 1000 + controller;
 /** Longest run that the synthesizer renders at once. */
 const QUANTUM = 128;
 
@@ -28,12 +40,20 @@ class SongProcessor extends AudioWorkletProcessor {
   private readonly blocks: { readonly events: Float64Array; next: number }[] = [];
   /** Programs and controllers in force: adding a bank resets channels, so they are applied again. */
   private readonly settings = new Map<number, readonly [kind: number, channel: number, a: number, b: number]>();
+  /** Controllers that are moved by hand. */
+  private readonly gripped = new Set<number>();
   private readonly gains = new Map<number, number>();
   /** Channels that strike drums, and those that were told not to. */
   private readonly drums = new Map<number, boolean>();
+  /** What opens a channel's treble: most samples have nothing more that a filter could let through. */
+  private readonly shelves: Shelf[] = [];
   private readonly buffers: [Float32Array, Float32Array][] = [];
   /** Of each channel, then of the mix. */
   private peaks = new Float32Array(1);
+  private readonly limiter = new Limiter(sampleRate);
+  /** The level of the whole, and where it is going. */
+  private master = 1;
+  private wanted = 1;
   private reported = 0;
   private late = 0;
   private ready = false;
@@ -62,6 +82,7 @@ class SongProcessor extends AudioWorkletProcessor {
     while (this.synth.midiChannels.length < count) this.synth.createMIDIChannel();
     while (this.buffers.length < this.synth.midiChannels.length)
       this.buffers.push([new Float32Array(QUANTUM), new Float32Array(QUANTUM)]);
+    while (this.shelves.length < this.buffers.length) this.shelves.push(new Shelf(sampleRate));
     this.peaks = new Float32Array(this.buffers.length + 1);
     for (let channel = before; channel < this.buffers.length; channel++) this.widen(channel);
   }
@@ -99,9 +120,15 @@ class SongProcessor extends AudioWorkletProcessor {
       case 'strips':
         this.grow(message.count);
         break;
+      case 'grip':
+        this.gripped[message.on ? 'add' : 'delete'](settingOf(message.channel, message.controller));
+        break;
       case 'gain':
         this.gains.set(message.channel, message.gain);
         this.synth.midiChannels[message.channel]?.setSystemParameter('gain', message.gain);
+        break;
+      case 'master':
+        this.wanted = message.gain;
         break;
       case 'drums':
         this.drums.set(message.channel, message.on);
@@ -120,7 +147,13 @@ class SongProcessor extends AudioWorkletProcessor {
   /** A damaged bank leaves those that are there. */
   private addBank(id: string, bytes: ArrayBuffer): void {
     try {
-      this.synth.soundBankManager.addSoundBank(SoundBankLoader.fromArrayBuffer(bytes), id);
+      const bank = SoundBankLoader.fromArrayBuffer(bytes);
+      for (const modulator of bank.defaultModulators) {
+        const { isCC, index } = modulator.primarySource;
+        const reach = isCC ? REACH[index] : undefined;
+        if (reach !== undefined) modulator.transformAmount = reach;
+      }
+      this.synth.soundBankManager.addSoundBank(bank, id);
       this.restore();
       this.send({ kind: 'bank added', id });
     } catch (problem) {
@@ -136,6 +169,7 @@ class SongProcessor extends AudioWorkletProcessor {
   }
 
   private set(kind: number, channel: number, a: number, b: number): void {
+    if (kind === EVENT.controller && a === BRIGHTNESS) this.shelves[channel]?.set((b - 64) / 63);
     if (kind === EVENT.program) this.synth.programChange(channel, a);
     else this.synth.controllerChange(channel, a as Parameters<SpessaSynthProcessor['controllerChange']>[1], b);
   }
@@ -160,9 +194,15 @@ class SongProcessor extends AudioWorkletProcessor {
     else if (kind === EVENT.release) this.release(channel);
     else if (kind === EVENT.bend) this.synth.pitchWheel(channel, a);
     else if (kind === EVENT.controller || kind === EVENT.program) {
-      this.settings.set(channel * 1000 + (kind === EVENT.program ? 999 : a), [kind, channel, a, b]);
+      this.settings.set(settingOf(channel, kind === EVENT.program ? PROGRAM : a), [kind, channel, a, b]);
       this.set(kind, channel, a, b);
     }
+  }
+
+  /** True for a queued event that a hand overrules. */
+  private isHeld(events: Float64Array, at: number): boolean {
+    if (this.gripped.size === 0 || events[at + 1] !== EVENT.controller) return false;
+    return this.gripped.has(settingOf(events[at + 2] as number, events[at + 3] as number));
   }
 
   /** Ends a channel's notes and resets its pedal, bend, vibrato and swell, so that what follows starts clean. */
@@ -172,7 +212,7 @@ class SongProcessor extends AudioWorkletProcessor {
       return;
     }
     for (const [controller, value] of AT_REST) {
-      this.settings.delete(channel * 1000 + controller);
+      this.settings.delete(settingOf(channel, controller));
       this.synth.controllerChange(channel, controller, value);
     }
     this.synth.pitchWheel(channel, 8192);
@@ -187,7 +227,7 @@ class SongProcessor extends AudioWorkletProcessor {
       while (block.next < block.events.length && (block.events[block.next] as number) <= frame) {
         if ((block.events[block.next] as number) < currentFrame && block.events[block.next + 1] === EVENT.noteOn)
           this.late++;
-        this.apply(block.events, block.next);
+        if (!this.isHeld(block.events, block.next)) this.apply(block.events, block.next);
         block.next += EVENT_SIZE;
       }
       if (block.next < block.events.length) next = Math.min(next, block.events[block.next] as number);
@@ -216,11 +256,13 @@ class SongProcessor extends AudioWorkletProcessor {
     return this.alive;
   }
 
-  /** Adds the dry channels to the effects already in the output, and takes note of their peaks. */
+  /** Adds the dry channels to the effects already in the output, limits the whole, and takes note of all peaks. */
   private mix(left: Float32Array, right: Float32Array): void {
     const last = this.buffers.length;
     for (let channel = 0; channel < last; channel++) {
       const [a, b] = this.buffers[channel] as [Float32Array, Float32Array];
+      const shelf = this.shelves[channel];
+      if (shelf?.works) shelf.process(a, b);
       let peak = this.peaks[channel] as number;
       for (let index = 0; index < left.length; index++) {
         const l = a[index] as number;
@@ -231,6 +273,14 @@ class SongProcessor extends AudioWorkletProcessor {
       }
       this.peaks[channel] = peak;
     }
+    const step = (this.wanted - this.master) / left.length;
+    for (let index = 0; index < left.length; index++) {
+      this.master += step;
+      left[index] = (left[index] as number) * this.master;
+      right[index] = (right[index] as number) * this.master;
+    }
+    this.master = this.wanted;
+    this.limiter.process(left, right);
     let peak = this.peaks[last] as number;
     for (let index = 0; index < left.length; index++)
       peak = Math.max(peak, Math.abs(left[index] as number), Math.abs(right[index] as number));
@@ -240,7 +290,7 @@ class SongProcessor extends AudioWorkletProcessor {
   private report(frame: number): void {
     if (frame - this.reported < REPORT_EVERY_FRAMES) return;
     this.reported = frame;
-    this.send({ kind: 'levels', peaks: this.peaks, late: this.late });
+    this.send({ kind: 'levels', peaks: this.peaks, reduction: this.limiter.takeReduction(), late: this.late });
     this.peaks.fill(0);
   }
 }

@@ -12,14 +12,14 @@ import {
 } from '../song/schema';
 import { sectionCourse, songCourse, type Course } from '../sounding/course';
 import { perform, pickUpOf, type ChordLine, type Performance } from '../sounding/performance';
-import type { Voice } from '../sounding/setup';
-import { voicesApart } from '../sounding/voices-apart';
+import type { Voice, VoiceId } from '../sounding/setup';
+import { drumsApart, voicesApart } from '../sounding/voices-apart';
 import { barTicks } from '../theory/metre';
 import { TICKS_PER_QUARTER, type Ticks } from '../theory/units';
 import { fileNameOf } from './file-names';
-import { addressesInOneTrack, addressesOf, FIRST_ADDRESS, PITCHED_CHANNELS } from './midi-channels';
+import { addressesInOneTrack, addressesOf, FIRST_ADDRESS, PITCHED_CHANNELS, type Address } from './midi-channels';
 import { writeMidi, type MidiTrack } from './midi-write';
-import { conductor, oneTrack, voiceTrack } from './tracks';
+import { conductor, oneTrack, voiceTrack, type Addressed } from './tracks';
 import { emptied, withChoice } from '../song/section';
 import { nameApart } from '../song/version-words';
 
@@ -53,6 +53,10 @@ const endOf = (course: Course): Ticks => {
 export interface DeliveryOptions {
   /** True where each voice of an ensemble is a line of its own. */
   readonly apart?: boolean;
+  /** True where the instruments that double a part are in its own track, each on a channel of its own. */
+  readonly layersTogether?: boolean;
+  /** True where every drum of a kit is a line of its own, by its name. */
+  readonly drumsApart?: boolean;
 }
 
 interface FileRequest extends DeliveryOptions {
@@ -73,26 +77,47 @@ const PICK_UP = 'A bar stands before bar 1, since the music begins with a pick-u
 interface Sounding {
   readonly performance: Performance;
   readonly voices: readonly Voice[];
+  /** The voices of each track. */
+  readonly tracks: readonly (readonly Voice[])[];
   readonly lead: Ticks;
   readonly end: Ticks;
   readonly head: MidiTrack;
 }
 
 function soundingOf(request: FileRequest): Sounding {
-  const { music, course, title, sounds, together = audible, markers = true, chordLine, apart = false } = request;
+  const { music, course, title, sounds, together = audible, markers = true, chordLine } = request;
+  const { apart = false, layersTogether = false, drumsApart: named = false } = request;
   const lead = leadOf(music, course, together);
   const end = endOf(course) + lead;
   const whole = perform({ music, course, only: sounds, ...(chordLine ? { chordLine } : {}) });
-  const heard = { ...whole, setup: whole.setup.filter(({ id }) => sounds(id)) };
+  const heard = { ...whole, setup: whole.setup.filter(({ line }) => sounds(line)) };
   const ensembles = music.score.parts.filter(({ role }) => role === 'ensemble').map(({ id }) => id);
-  const performance = apart ? voicesApart(heard, new Set(ensembles)) : heard;
+  const parted = apart ? voicesApart(heard, new Set(ensembles)) : heard;
+  const performance = named ? drumsApart(parted) : parted;
   return {
     performance,
     voices: performance.setup,
+    tracks: layersTogether ? [...byLine(performance.setup).values()] : performance.setup.map((voice) => [voice]),
     lead,
     end,
     head: conductor({ title, course, score: music.score, lead, end, markers }),
   };
+}
+
+const byLine = (voices: readonly Voice[]): ReadonlyMap<LineId, readonly Voice[]> =>
+  voices.reduce(
+    (lines, voice) => lines.set(voice.line, [...(lines.get(voice.line) ?? []), voice]),
+    new Map<LineId, readonly Voice[]>(),
+  );
+
+/** Voices of one track with where they sound: a track has one port, so what finds no room there is a track of its own. */
+function onOnePort(voices: readonly Voice[], addresses: ReadonlyMap<VoiceId, Address>): Addressed[][] {
+  const ports = new Map<number, Addressed[]>();
+  for (const voice of voices) {
+    const address = addresses.get(voice.id) ?? FIRST_ADDRESS;
+    ports.set(address.port, [...(ports.get(address.port) ?? []), { voice, address }]);
+  }
+  return [...ports.values()];
 }
 
 const notesIn = ({ performance }: Sounding, voices: readonly Voice[]): number => {
@@ -101,24 +126,25 @@ const notesIn = ({ performance }: Sounding, voices: readonly Voice[]): number =>
 };
 
 /**
- * A file with a track for each line.
+ * A file with several tracks.
  *
- * @param only  the one line that is written; all where nothing is said
+ * @param tracks  the voices of each; all that sound where nothing is said
  */
-function written(sounding: Sounding, name: string, only?: LineId): Delivery {
+function written(sounding: Sounding, name: string, tracks = sounding.tracks): Delivery {
   const { lead, head } = sounding;
-  const voices = sounding.voices.filter(({ id }) => only === undefined || id === only);
+  const voices = tracks.flat();
   const addresses = addressesOf(voices);
-  const addressed = voices.map((voice) => ({ voice, address: addresses.get(voice.id) ?? FIRST_ADDRESS }));
-  const beyond = addressed.filter(({ address }) => address.port > 0).map(({ voice }) => voice.name);
-  const tracks = addressed.map(({ voice, address }) => voiceTrack(voice, address, beyond.length > 0, sounding));
+  const addressed = tracks.flatMap((track) => onOnePort(track, addresses));
+  const beyond = addressed.flat().filter(({ address }) => address.port > 0);
+  const lines = addressed.map((track) => voiceTrack(track, beyond.length > 0, sounding));
+  const elsewhere = beyond.map(({ voice }) => voice.name).join(', ');
   return {
     name,
-    bytes: writeMidi({ type: 1, resolution: TICKS_PER_QUARTER, tracks: [head, ...tracks] }),
+    bytes: writeMidi({ type: 1, resolution: TICKS_PER_QUARTER, tracks: [head, ...lines] }),
     notes: notesIn(sounding, voices),
     remarks: [
       ...(lead > 0 ? [PICK_UP] : []),
-      ...(beyond.length > 0 ? [`On a further MIDI port, with channels of its own: ${beyond.join(', ')}.`] : []),
+      ...(beyond.length > 0 ? [`On a further MIDI port, with channels of its own: ${elsewhere}.`] : []),
     ],
   };
 }
@@ -158,8 +184,9 @@ export function deliverOneTrack(music: Music, options: DeliveryOptions = {}): On
         'the song is handed over with a track for each part only.',
     };
   }
-  const kits = voices.filter(({ drums }) => drums);
-  const shared = `All drums are on channel 10 here, and so share the kit and level of ${kits[0]?.name}.`;
+  const kits = [...new Set(voices.filter(({ drums }) => drums).map(({ id, kit }) => kit ?? id))];
+  const [first] = voices.filter(({ drums }) => drums);
+  const shared = `All drums are on channel 10 here, and so share the kit and level of ${first?.name}.`;
   return {
     ok: true,
     delivery: {
@@ -175,15 +202,18 @@ export function deliverOneTrack(music: Music, options: DeliveryOptions = {}): On
   };
 }
 
-/** The lines of a song that are handed over, in their order. */
-export const linesOf = (music: Music, options: DeliveryOptions = {}): readonly Voice[] =>
-  soundingOf(asSong(music, options)).voices;
+/** A track's name: that of its first voice. */
+const trackName = ([first]: readonly Voice[]): string => first?.name ?? '';
 
-/** Each line over the whole song in a file of its own. */
+/** The names of the tracks that are handed over, in their order. */
+export const trackNames = (music: Music, options: DeliveryOptions = {}): readonly string[] =>
+  soundingOf(asSong(music, options)).tracks.map(trackName);
+
+/** Each track over the whole song in a file of its own. */
 export function deliverLines(music: Music, options: DeliveryOptions = {}): readonly Delivery[] {
   const sounding = soundingOf(asSong(music, options));
-  return sounding.voices.map(({ id, name }, index) =>
-    written(sounding, fileNameOf([`${String(index + 1).padStart(2, '0')} ${name}`], '.mid'), id),
+  return sounding.tracks.map((track, index) =>
+    written(sounding, fileNameOf([`${String(index + 1).padStart(2, '0')} ${trackName(track)}`], '.mid'), [track]),
   );
 }
 

@@ -4,7 +4,6 @@ import { isDrumRole } from '../song/roles';
 import { HARMONY } from '../song/schema';
 import { editedTake } from '../song/take';
 import { songCourse, tempoOf } from '../sounding/course';
-import { instrumentOf } from '../sounding/instruments';
 import { perform, pickUpOf, type NoteEvent, type Performance } from '../sounding/performance';
 import { tempoMap } from '../sounding/tempo-map';
 import { scoreWith } from '../testing/scores';
@@ -13,6 +12,7 @@ import { musicOf } from '../testing/sounding';
 import { barTicks } from '../theory/metre';
 import { deliverChords, deliverLines, deliverOneTrack, deliverSection, deliverSong } from './deliver';
 import { addressesOf } from './midi-channels';
+import { toneControllers } from './midi-expression';
 import { readMidi, type ReadMidi } from './midi-read';
 import { chosenId, withChoice } from '../song/section';
 
@@ -81,23 +81,32 @@ const byStroke = (list: readonly string[]): string[] =>
   });
 
 describe('what is handed over', () => {
-  it('is what is performed, second by second, on every track, with every level, pan and program', () => {
+  it('is what is performed, second by second, on every track, with every level, pan, tone and program', () => {
     fc.assert(
       fc.property(twists, (twist) => {
         const music = songOf(twist);
         const { score } = music;
         const performance = perform({ music, course: songCourse(score) });
-        const audible = score.parts.filter(({ muted }) => !muted);
+        const audible = performance.setup.filter(({ line, muted }) => line !== HARMONY && !muted);
         const { bytes } = deliverSong(music);
         const file = read(bytes);
         const heard = heardIn(file);
-        audible.forEach((part, index) => {
-          expectAlike(byStroke(heard[index + 1]!), byStroke(performed(music, performance, part.id)));
-          const voice = performance.setup.find(({ id }) => id === part.id)!;
+        audible.forEach((voice, index) => {
+          expectAlike(byStroke(heard[index + 1]!), byStroke(performed(music, performance, voice.id)));
           const track = file.tracks[index + 1]!;
-          expect(track.program).toBe(instrumentOf(part.instrument).program);
-          expect(track.controllers).toEqual({ 7: voice.level, 10: voice.pan });
+          expect(track.program).toBe(voice.instrument.program);
+          const tone = toneControllers(voice.tone).map(({ controller, value }) => [controller, value]);
+          expect(track.controllers).toEqual({ 7: voice.level, 10: voice.pan, ...Object.fromEntries(tone) });
         });
+        // With what doubles a part in its own track, all the same strokes sound.
+        const together = heardIn(read(deliverSong(music, { layersTogether: true }).bytes));
+        expect(together.length).toBe(score.parts.filter(({ muted }) => !muted).length + 1);
+        expect(together.flat().sort()).toEqual(heard.flat().sort());
+        // With every drum by itself too, each track on the channel of its kit, and struck on one key only.
+        const apart = read(deliverSong(music, { drumsApart: true }).bytes);
+        expect(heardIn(apart).flat().sort()).toEqual(heard.flat().sort());
+        for (const track of apart.tracks.filter(({ notes }) => notes[0]?.channel === 9))
+          expect(new Set(track.notes.map(({ pitch }) => pitch)).size).toBe(1);
         const lines = deliverLines(music).map((line) => heardIn(read(line.bytes))[1]);
         expect(lines).toEqual(heard.slice(1));
         expect(file.markers.map(({ at }) => at)).toEqual(layOut(score).map(({ start }) => start + leadOf(music)));

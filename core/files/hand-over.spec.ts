@@ -4,14 +4,21 @@ import { rounds } from '../testing/rounds';
 import { chosenMusic, handOver } from './hand-over';
 import fc from 'fast-check';
 
+const wishes = fc.record({
+  human: fc.boolean(),
+  apart: fc.boolean(),
+  layersTogether: fc.boolean(),
+  drumsApart: fc.boolean(),
+});
+
 describe('handing a song over', () => {
   it('needs the chosen takes and their chords only: the files are the same as with all takes', () => {
     fc.assert(
-      fc.property(twists, fc.boolean(), fc.boolean(), (twist, human, apart) => {
+      fc.property(twists, wishes, (twist, wish) => {
         const music = { ...songOf(twist), heard: {} };
         const chosen = chosenMusic(music.score, music.takes);
         expect(Object.keys(chosen.takes).length).toBeLessThanOrEqual(Object.keys(music.takes).length);
-        expect(handOver(chosen, { human, apart })).toEqual(handOver(music, { human, apart }));
+        expect(handOver(chosen, wish)).toEqual(handOver(music, wish));
       }),
       { numRuns: rounds(12) },
     );
@@ -20,7 +27,12 @@ describe('handing a song over', () => {
   it('names every file apart and says once what holds of all', () => {
     const { score, takes } = scoreWith(1, 0);
     const same = { ...score, parts: score.parts.map((part) => ({ ...part, name: 'Part' })) };
-    const { files, remarks } = handOver(chosenMusic(same, takes), { human: true, apart: true });
+    const { files, remarks } = handOver(chosenMusic(same, takes), {
+      human: true,
+      apart: true,
+      layersTogether: false,
+      drumsApart: true,
+    });
     expect(new Set(files.map(({ delivery }) => delivery.name)).size).toBe(files.length);
     for (const file of files) for (const remark of file.remarks) expect(remarks).not.toContain(remark);
   });

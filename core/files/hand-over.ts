@@ -10,7 +10,7 @@ import {
   deliverOneTrack,
   deliverSection,
   deliverSong,
-  linesOf,
+  trackNames,
   type Delivery,
 } from './deliver';
 import { withNamesApart } from './file-names';
@@ -35,6 +35,10 @@ export interface HandOverWish {
   readonly human: boolean;
   /** True where each voice of an ensemble is a line of its own. */
   readonly apart: boolean;
+  /** True where the instruments that double a part are in its own track. */
+  readonly layersTogether: boolean;
+  /** True where every drum of a kit is a line of its own, by its name. */
+  readonly drumsApart: boolean;
 }
 
 /** The chosen takes of a song, and the chords that they were made for: all that its files are made of. */
@@ -46,17 +50,16 @@ export function chosenMusic(score: Score, takes: Takes): Music {
 }
 
 /** The files of a song in the order in which they are listed: the song, its lines, its chords, its sections. */
-export function handOver(chosen: Music, { human, apart }: HandOverWish): HandOver {
+export function handOver(chosen: Music, { human, ...options }: HandOverWish): HandOver {
   const music = human ? chosen : { ...chosen, score: asWritten(chosen.score) };
-  const options = { apart };
   const song = deliverSong(music, options);
   const oneTrack = deliverOneTrack(music, options);
-  const lines = linesOf(music, options);
+  const names = trackNames(music, options);
   const chords = deliverChords(music);
   const found = [
     { what: 'The song, a track for each part', delivery: song },
     ...(oneTrack.ok ? [{ what: 'The song in one track', delivery: oneTrack.delivery }] : []),
-    ...deliverLines(music, options).map((delivery, index) => ({ what: `${lines[index]?.name} alone`, delivery })),
+    ...deliverLines(music, options).map((delivery, index) => ({ what: `${names[index]} alone`, delivery })),
     ...(chords ? [{ what: 'The chords, as voiced and struck', delivery: chords }] : []),
     ...placedSections(music.score).flatMap((section) => {
       const delivery = deliverSection(music, section.id, options);

@@ -1,7 +1,7 @@
 import { CURVE_KINDS, curveOf } from '../song/curve';
-import type { Curve, CurveKind } from '../song/schema';
-import type { MoveKind } from '../song/moves';
-import { levelController, panController } from '../sounding/setup';
+import { TONE_KINDS, type MoveKind } from '../song/moves';
+import type { Curve, CurveKind, Tone, ToneKind } from '../song/schema';
+import { aroundController, levelController } from '../sounding/setup';
 import { clamp, type Semitones, type Ticks } from '../theory/units';
 import type { MidiEvent } from './midi-write';
 
@@ -36,7 +36,14 @@ const CONTROLLERS: Readonly<Record<Exclude<CurveKind | MoveKind, 'bend'>, number
   level: 7,
   pan: 10,
   swell: EXPRESSION,
+  release: 72,
+  attack: 73,
+  brightness: 74,
+  room: 91,
+  chorus: 93,
 };
+/** Those that go either way from the middle of their controller. */
+const AROUND: ReadonlySet<string> = new Set(['pan', 'brightness', 'attack', 'release']);
 
 type ControlValue =
   | { readonly kind: 'bend'; readonly value: number }
@@ -44,9 +51,22 @@ type ControlValue =
 
 export function controlValue({ control, value }: Control, range: Semitones | null): ControlValue {
   if (control === 'bend') return { kind: 'bend', value: bendValue(value, range ?? RANGES[0]) };
-  const said = control === 'pan' ? panController(value) : levelController(value);
+  const said = AROUND.has(control) ? aroundController(value) : levelController(value);
   return { kind: 'controller', controller: CONTROLLERS[control], value: said };
 }
+
+/** The controllers of a tone, those that it says something of. */
+export const toneControllers = (tone: Tone): { readonly controller: number; readonly value: number }[] =>
+  TONE_KINDS.flatMap((kind) => {
+    const value = tone[kind];
+    return value === undefined ? [] : [toneController(kind, value)];
+  });
+
+/** A side of a tone as a MIDI controller and its value, 0–127. */
+export const toneController = (kind: ToneKind, value: number): { controller: number; value: number } => ({
+  controller: CONTROLLERS[kind],
+  value: AROUND.has(kind) ? aroundController(value) : levelController(value),
+});
 
 /** Sets how far a bend goes (registered parameter 0), and closes the parameter, so that nothing else changes it. */
 export const rangeEvents = (range: Semitones | null, channel: number): MidiEvent[] =>

@@ -7,6 +7,8 @@ export type MidiEvent = { readonly at: Ticks } & (
   | { readonly kind: 'port'; readonly port: number }
   | { readonly kind: 'tempo'; readonly bpm: number }
   | { readonly kind: 'metre'; readonly beats: number; readonly unit: number }
+  /** The level of all channels together, 0–127 (universal real time message, master volume). */
+  | { readonly kind: 'master'; readonly value: number }
   | { readonly kind: 'key'; readonly accidentals: number; readonly minor: boolean }
   | { readonly kind: 'program'; readonly channel: number; readonly program: number }
   | { readonly kind: 'controller'; readonly channel: number; readonly controller: number; readonly value: number }
@@ -77,6 +79,7 @@ const RANK: Readonly<Record<MidiEvent['kind'], number>> = {
   metre: 2,
   key: 2,
   tempo: 2,
+  master: 2,
   program: 3,
   controller: 4,
   bend: 4,
@@ -109,6 +112,8 @@ function encode(event: MidiEvent): number[] {
       ];
     case 'key':
       return [0xff, 0x59, 2, event.accidentals & 255, event.minor ? 1 : 0];
+    case 'master':
+      return [0xf0, 7, 0x7f, 0x7f, 4, 1, 0, event.value, 0xf7];
     case 'program':
       return [0xc0 | event.channel, event.program];
     case 'controller':

@@ -2,13 +2,13 @@ import type { Ground, Score } from '../song/schema';
 import { tempoOf, tempoStretches, type Course } from '../sounding/course';
 import type { ControlEvent } from '../sounding/expression';
 import type { NoteEvent, Performance } from '../sounding/performance';
-import type { Voice } from '../sounding/setup';
+import { levelController, type Voice } from '../sounding/setup';
 import { keySignature } from '../theory/key';
 import { printedName } from '../theory/pitch';
 import { scaleOf } from '../theory/scale';
 import { TICKS_PER_QUARTER, type Ticks } from '../theory/units';
 import type { Address } from './midi-channels';
-import { bendRange, controlValue, rangeEvents } from './midi-expression';
+import { bendRange, controlValue, rangeEvents, toneControllers } from './midi-expression';
 import type { MidiEvent, MidiTrack } from './midi-write';
 
 /**
@@ -55,7 +55,7 @@ export interface ConductorRequest {
   readonly markers: boolean;
 }
 
-/** Tempo, metre and key wherever they change, and markers. */
+/** Tempo, metre and key wherever they change, the level of the whole, and markers. */
 export function conductor({ title, course, score, lead, end, markers }: ConductorRequest): MidiTrack {
   const grounds = course.flatMap(({ start, ground }, index) => {
     if (ground === course[index - 1]?.ground) return [];
@@ -64,6 +64,7 @@ export function conductor({ title, course, score, lead, end, markers }: Conducto
   return {
     events: [
       { at: 0, kind: 'name', text: title },
+      ...(score.master === undefined ? [] : [{ at: 0, kind: 'master', value: levelController(score.master) } as const]),
       ...(course.length === 0 ? groundEvents(0, score.ground) : grounds),
       ...(course.length === 0 ? [{ at: 0, bpm: score.ground.tempo }] : tempoEvents(course, score)).map(
         ({ at, bpm }, index): MidiEvent => ({ at: index === 0 ? 0 : at + lead, kind: 'tempo', bpm }),
@@ -76,11 +77,12 @@ export function conductor({ title, course, score, lead, end, markers }: Conducto
   };
 }
 
-/** A voice's instrument, volume and pan on its channel, from the start. */
-const setupEvents = ({ instrument, level, pan }: Voice, { channel }: Address): MidiEvent[] => [
+/** A voice's instrument, volume, pan and tone on its channel, from the start. */
+const setupEvents = ({ instrument, level, pan, tone }: Voice, { channel }: Address): MidiEvent[] => [
   { at: 0, kind: 'program', channel, program: instrument.program },
   { at: 0, kind: 'controller', channel, controller: 7, value: level },
   { at: 0, kind: 'controller', channel, controller: 10, value: pan },
+  ...toneControllers(tone).map((said): MidiEvent => ({ at: 0, kind: 'controller', channel, ...said })),
 ];
 
 const strokeEvents = (notes: readonly NoteEvent[], channel: number, lead: Ticks): MidiEvent[] =>
@@ -108,27 +110,44 @@ export interface TrackRequest {
   readonly end: Ticks;
 }
 
+/** A voice and where it sounds in a file. */
+export interface Addressed {
+  readonly voice: Voice;
+  readonly address: Address;
+}
+
 /**
- * A voice's own track: its name, its instrument and level, and what it plays.
+ * A track: its name, and for each of its voices the instrument, how it stands in the mix, and what it plays.
  *
+ * @param voices  one, or a line's own and those that double it; all on one port
  * @param ported  true where the file uses several ports, and so every track has to name its own
  */
 export function voiceTrack(
-  voice: Voice,
-  address: Address,
+  voices: readonly Addressed[],
   ported: boolean,
   { performance, lead, end }: TrackRequest,
 ): MidiTrack {
+  const tracks = voices.map(({ voice, address }) => voiceEvents(voice, address, { performance, lead, end }));
+  return {
+    events: [
+      { at: 0, kind: 'name', text: voices[0]?.voice.name ?? '' },
+      ...(ported ? [{ at: 0, kind: 'port', port: voices[0]?.address.port ?? 0 } as const] : []),
+      ...tracks.flatMap(({ events }) => events),
+    ],
+    end: Math.max(end, ...tracks.map((track) => track.end)),
+  };
+}
+
+/** What a voice does on its channel. */
+function voiceEvents(voice: Voice, address: Address, { performance, lead, end }: TrackRequest): MidiTrack {
   const own = performance.events.filter((event) => event.voice === voice.id);
   const notes = own.filter((event) => event.kind === 'note');
-  const { channel, port } = address;
+  const { channel } = address;
   const programs = own
     .filter((event) => event.kind === 'program')
     .filter(({ instrument }, index, all) => (all[index - 1]?.instrument ?? voice.instrument) !== instrument);
   return {
     events: [
-      { at: 0, kind: 'name', text: voice.name },
-      ...(ported ? [{ at: 0, kind: 'port', port } as const] : []),
       ...setupEvents(voice, address),
       ...programs.map(({ at, instrument }): MidiEvent => ({
         at: at + lead,

@@ -1,15 +1,31 @@
 import fc from 'fast-check';
-import { deliverOneTrack, deliverSong } from '../files/deliver';
+import { readMidi } from '../files/midi-read';
+import { controlValue } from '../files/midi-expression';
+import { deliverOneTrack, deliverSong, type DeliveryOptions } from '../files/deliver';
 import { loopCourse, songCourse, type Span } from '../sounding/course';
 import { standsAt } from '../sounding/mix-moves';
 import { perform } from '../sounding/performance';
+import { voicesApart } from '../sounding/voices-apart';
 import { scoreWith } from '../testing/scores';
 import { musicOf } from '../testing/sounding';
 import { scoreProblem } from './check';
 import { valueAt } from './curve';
 import { moveOccurrence, removePart } from './edit';
-import { drawMove, fadeOut, MOVES, moveAt, movesOf, recordMove, type Sample } from './moves';
+import {
+  drawMove,
+  fadeOut,
+  MOVE_KINDS,
+  moveAt,
+  MOVES,
+  movesOf,
+  recordMove,
+  standing,
+  standingAt,
+  type Sample,
+} from './moves';
 import { songTicks } from './resolve';
+import { withChoice } from './section';
+import { editedTake } from './take';
 
 const { score, takes } = scoreWith(6, 0);
 const [melody, bass] = score.parts;
@@ -95,10 +111,66 @@ describe('moves', () => {
         const stands = second.chase.find((event) => event.kind === 'control' && event.control === 'level');
         if (cut < END) expect(stands).toMatchObject({ value: Math.round(levelAt(moved, cut)) });
         const loop = { from: 2 * BAR, to: 4 * BAR };
-        expect(standsAt(moved.parts[0]!, loopCourse(moved, loop), loop.from)).toHaveLength(2);
+        expect(standsAt(moved, moved.parts[0]!, loopCourse(moved, loop), loop.from)).toHaveLength(1);
       }),
       { numRuns: 40 },
     );
-    expect(Object.keys(MOVES)).toEqual(['level', 'pan']);
+  });
+
+  it('of every kind stand as they were set, and say nothing of a tone that is as the instrument has it', () => {
+    for (const kind of MOVE_KINDS) {
+      const { low, high } = MOVES[kind];
+      for (const value of [low, high]) {
+        const set = { ...melody!, ...standingAt(melody!, kind, value) };
+        expect(standing(set, kind)).toBe(value);
+        for (const other of MOVE_KINDS) if (other !== kind) expect(standing(set, other)).toBe(standing(melody!, other));
+      }
+    }
+    const bright = { ...melody!, ...standingAt(melody!, 'brightness', 40) };
+    expect({ ...bright, ...standingAt(bright, 'brightness', 0) }.tone).toBeUndefined();
+  });
+
+  it('of a tone are played as its controller, and come back to how the part stands', () => {
+    const place = score.order[0]!;
+    const moved = drawMove(score, place.id, melody!.id, 'brightness', [
+      { at: 0, value: -100 },
+      { at: BAR, value: 60 },
+    ]);
+    const { events } = perform({ music: musicOf(moved, takes), course: songCourse(moved) });
+    const steps = events.filter((event) => event.kind === 'control').map((event) => controlValue(event, null));
+    expect(steps[0]).toEqual({ kind: 'controller', controller: 74, value: 1 });
+    expect(steps.at(-1)).toEqual({ kind: 'controller', controller: 74, value: 64 });
+    expect(steps.length).toBeGreaterThan(40);
+  });
+
+  it('of an ensemble are those of each of its voices, and of a kit those of its channel, where they are apart', () => {
+    const [lead] = score.parts;
+    const chords = Object.values(takes).find((take) => take.of === 'part' && take.part === lead!.id)!;
+    if (chords.of !== 'part') throw new Error('no part');
+    const doubled = editedTake('doubled', chords, [
+      ...chords.notes,
+      ...chords.notes.map((note) => ({ ...note, id: note.id + 1000, pitch: note.pitch - 5 })),
+    ]);
+    const ensemble = {
+      ...score,
+      parts: score.parts.map((own) => (own === lead ? { ...own, role: 'ensemble' as const } : own)),
+    };
+    const sections = ensemble.sections.map((section) => withChoice(section, lead!.id, 'doubled'));
+    const faded = fadeOut({ ...ensemble, sections }, score.order[0]!, score.parts, 0, BAR);
+    const music = musicOf(faded, { ...takes, doubled });
+    const levels = (options: DeliveryOptions) => {
+      const reading = readMidi(deliverSong(music, options).bytes);
+      if (!reading.ok) throw new Error(reading.reason);
+      return reading.file.tracks
+        .filter(({ notes }) => notes.length > 0)
+        .map(({ name, controllers }) => [name, controllers[7]]);
+    };
+    const apart = levels({ apart: true, drumsApart: true });
+    expect(apart.filter(([name]) => String(name).startsWith(lead!.name)).length).toBeGreaterThan(1);
+    const said = perform({ music, course: songCourse(faded) });
+    const parted = voicesApart(said, new Set([lead!.id]));
+    const steps = (of: typeof said, voice: string) =>
+      of.events.filter((event) => event.kind === 'control' && event.voice === voice).map(({ at }) => at);
+    expect(steps(parted, `${lead!.id}, voice 2`)).toEqual(steps(said, lead!.id));
   });
 });

@@ -1,18 +1,47 @@
 import { clamp, type Ticks } from '../theory/units';
 import { curveWithin, valueAt } from './curve';
 import { layOut } from './resolve';
-import type { Curve, Moves, Occurrence, OccurrenceId, Part, PartId, Score } from './schema';
+import type { Curve, Moves, Occurrence, OccurrenceId, Part, PartId, Score, ToneKind } from './schema';
 
 /**
- * Moves: how the level and the pan of a part go over the running order. They belong to a place, and travel with it when
- * the order changes.
+ * Moves: how the level, the pan and the tone of a part go over the running order. They belong to a place, and travel with
+ * it when the order changes.
  */
-export const MOVE_KINDS = ['level', 'pan'] as const;
-export type MoveKind = (typeof MOVE_KINDS)[number];
+export type MoveKind = keyof Moves;
 
-/** What each goes between, and how closely what was recorded is followed: within 1 %. */
-export const MOVES: Readonly<Record<MoveKind, { readonly low: number; readonly high: number; readonly fine: number }>> =
-  { level: { low: 0, high: 100, fine: 1 }, pan: { low: -100, high: 100, fine: 2 } };
+interface Reach {
+  readonly low: number;
+  readonly high: number;
+  /** How closely what was recorded is followed: within 1 %. */
+  readonly fine: number;
+}
+const SHARE: Reach = { low: 0, high: 100, fine: 1 };
+const AROUND: Reach = { low: -100, high: 100, fine: 2 };
+
+/** What each goes between, and how closely what was recorded is followed. */
+export const MOVES: Readonly<Record<MoveKind, Reach>> = {
+  level: SHARE,
+  pan: AROUND,
+  brightness: AROUND,
+  attack: AROUND,
+  release: AROUND,
+  room: SHARE,
+  chorus: SHARE,
+};
+export const MOVE_KINDS = Object.keys(MOVES) as readonly MoveKind[];
+export const TONE_KINDS = MOVE_KINDS.filter((kind): kind is ToneKind => kind !== 'level' && kind !== 'pan');
+
+/** How a part stands in the mix by itself. */
+export const standing = (part: Part, kind: MoveKind): number =>
+  kind === 'level' || kind === 'pan' ? part[kind] : (part.tone?.[kind] ?? 0);
+
+/** What a change of the mix changes of a part; a tone that is as the instrument has it by itself is not said. */
+export function standingAt(part: Part, kind: MoveKind, value: number): Partial<Pick<Part, 'level' | 'pan' | 'tone'>> {
+  if (kind === 'level' || kind === 'pan') return { [kind]: value };
+  const { [kind]: _before, ...others } = part.tone ?? {};
+  const tone = value === 0 ? others : { ...others, [kind]: value };
+  return { tone: Object.keys(tone).length === 0 ? undefined : tone };
+}
 
 type Point = Curve[number];
 
@@ -24,10 +53,10 @@ export interface Sample {
 
 export const movesOf = (place: Occurrence | null, part: PartId): Moves => place?.moves?.[part] ?? {};
 
-/** What a part's level or pan is at a moment of a place: where it moves, else as it stands in the mix. */
+/** How a part stands at a moment of a place: where it moves, else as it does in the mix. */
 export function moveAt(place: Occurrence | null, part: Part, kind: MoveKind, at: Ticks): number {
   const curve = movesOf(place, part.id)[kind];
-  return curve ? valueAt(curve, at) : part[kind];
+  return curve ? valueAt(curve, at) : standing(part, kind);
 }
 
 /** A place with other moves of a part; none where there is no curve. */

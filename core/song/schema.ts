@@ -2,9 +2,9 @@ import './validation';
 import * as z from 'zod';
 import { briefSchema, harmonyBriefSchema, id, midiNote, percent, ROLES } from './brief-schema';
 import { LIMITS, ROOM_FOR_OLDER } from './limits';
+import { layerSchema, MOST_LAYERS, movesSchema, octave, toneSchema } from './mix-schema';
 import {
   BASS_NOTES,
-  curve,
   groundSchema,
   metreSchema,
   occurrenceId,
@@ -23,13 +23,14 @@ import { holdSchema, ledgerSchema } from './take-schema';
 import type { Percent, Ticks } from '../theory/units';
 
 export * from './brief-schema';
+export * from './mix-schema';
 export * from './music-schema';
 export * from './plan-schema';
 export * from './take-schema';
 export { HARMONY, type LineId, type MotifId, type OccurrenceId, type PartId, type SectionId, type TakeId } from './ids';
 
 /** The version that this build writes; older ones are migrated, newer ones refused in words. */
-export const SONG_VERSION = 9;
+export const SONG_VERSION = 10;
 
 /** How far a place of the running order may be lifted, in semitones. */
 export const LARGEST_LIFT = 12;
@@ -74,6 +75,11 @@ export const partSchema = z
     /** −100 left to 100 right. */
     pan: z.number().min(-100).max(100),
     muted: z.boolean(),
+    tone: toneSchema.optional(),
+    /** Octaves by which it sounds away from what is written. */
+    octave: octave.optional(),
+    /** Further instruments that play the same. */
+    layers: z.array(layerSchema).min(1).max(MOST_LAYERS).readonly().optional(),
     /** The style that this part is drafted in, where it is not the song's. */
     style: id.nullable(),
     brief: briefSchema,
@@ -166,11 +172,8 @@ export const occurrenceSchema = z
       )
       .readonly()
       .optional(),
-    /** How levels and pans of parts move here; points in ticks from the place's start. */
-    moves: z
-      .record(partId, z.object({ level: curve(0, 100).optional(), pan: curve(-100, 100).optional() }).readonly())
-      .readonly()
-      .optional(),
+    /** How parts move in the mix here; points in ticks from the place's start. */
+    moves: z.record(partId, movesSchema).readonly().optional(),
   })
   .readonly();
 
@@ -187,6 +190,8 @@ export const scoreSchema = z
   .object({
     title: z.string().min(1).max(LIMITS.title),
     ground: groundSchema,
+    /** The level of the whole mix, in %; all of it where nothing is said. */
+    master: percent.optional(),
     parts: z
       .array(partSchema)
       .max(LIMITS.parts * ROOM_FOR_OLDER)
@@ -228,7 +233,6 @@ export const songSchema = z
   })
   .readonly();
 
-export type Moves = NonNullable<z.infer<typeof occurrenceSchema>['moves']>[string];
 export type TempoPoint = NonNullable<z.infer<typeof sectionSchema>['tempos']>[number];
 export type OwnGround = z.infer<typeof ownGroundSchema>;
 export type ChordSetting = z.infer<typeof chordSettingSchema>;

@@ -17,7 +17,7 @@ import {
 import { surplusTakes, unheardTakes } from './prune';
 import { withFreshSections } from './fresh-sections';
 import { layOut, partTake, songTicks, soundingId } from './resolve';
-import { ASPECTS, HARMONY, ROLES, SONG_VERSION } from './schema';
+import { ASPECTS, HARMONY, ROLES, SONG_VERSION, type Song } from './schema';
 import { openSong } from './song-file';
 import { roleOf } from './roles';
 import { choicesOf, chosenId } from './section';
@@ -179,6 +179,21 @@ describe('song files', () => {
     for (const [id, take] of Object.entries(opened.song.ledger.takes))
       if (take.of === 'part') expect(take.notes).toEqual(old.ledger.takes[id]!.notes);
     expect(openSong({ ...(JSON.parse(JSON.stringify(opened.song)) as object), version: 8 })).toEqual(opened);
+  });
+
+  it('of version 9 open with all that moves, rests and is bent, and with nothing new in the mix', () => {
+    const old = sample(9) as { score: Song['score']; ledger: { takes: object } };
+    const opened = openSong(old);
+    if (!opened.ok) throw new Error(opened.reason);
+    expect(opened.setAside).toEqual([]);
+    expect(opened.song.score).toEqual(old.score);
+    expect(opened.song.ledger.takes).toEqual(old.ledger.takes);
+    const [place] = opened.song.score.order;
+    expect([place!.lift, Object.keys(place!.rests ?? {}), Object.keys(place!.moves ?? {})]).toEqual([
+      2,
+      [expect.any(String)],
+      [expect.any(String)],
+    ]);
   });
 
   it('of version 3 open with what every take lies over beside what it was made from, and ids for all notes', () => {

@@ -2,11 +2,12 @@ import { CURVE_KINDS, CURVES, valueAt } from '../song/curve';
 import type { Curve, CurveKind, LineId, Note } from '../song/schema';
 import type { MoveKind } from '../song/moves';
 import { type Ticks } from '../theory/units';
+import type { VoiceId } from './setup';
 
 /** A voice is bent, trembles or swells from here on: a value in the unit of its curve, cents or %. */
 export interface ControlEvent {
   readonly kind: 'control';
-  readonly voice: LineId;
+  readonly voice: VoiceId;
   readonly at: Ticks;
   readonly control: CurveKind | MoveKind;
   readonly value: number;
@@ -14,7 +15,18 @@ export interface ControlEvent {
 
 /** Between two values of a curve lie at least so many ticks, about 10 ms, and so much. */
 const FINEST: Ticks = 10;
-const SMALLEST: Readonly<Record<CurveKind | MoveKind, number>> = { bend: 4, vibrato: 1, swell: 1, level: 1, pan: 2 };
+const SMALLEST: Readonly<Record<CurveKind | MoveKind, number>> = {
+  bend: 4,
+  vibrato: 1,
+  swell: 1,
+  level: 1,
+  pan: 2,
+  brightness: 2,
+  attack: 2,
+  release: 2,
+  room: 1,
+  chorus: 1,
+};
 /** What rings after a curved note keeps its bend for so long, where nothing else begins: an eighth. */
 const AFTER: Ticks = 240;
 

@@ -1,12 +1,16 @@
-import { MOVE_KINDS, moveAt, movesOf } from '../song/moves';
+import { MOVE_KINDS, moveAt, movesOf, standing, type MoveKind } from '../song/moves';
 import type { Part, Score } from '../song/schema';
 import type { Ticks } from '../theory/units';
 import type { Course } from './course';
 import { stepsOf, type ControlEvent } from './expression';
 
-/** How the levels and pans of parts move while a course is played. */
+/** How parts move in the mix while a course is played. */
 
 export const partMoves = (score: Score, part: Part): boolean => score.order.some(({ moves }) => moves?.[part.id]);
+
+/** In what a part moves somewhere in the song. */
+const kindsOf = (score: Score, part: Part): MoveKind[] =>
+  MOVE_KINDS.filter((kind) => score.order.some((place) => movesOf(place, part.id)[kind]));
 
 /**
  * The steps of a part's moves along a course. Where a place moves and the next does not, the part stands again as it does
@@ -30,16 +34,16 @@ export function moveEvents(part: Part, course: Course): ControlEvent[] {
       return [
         event(from, Math.round(moveAt(place, part, control, from))),
         ...steps.map(({ at, value }) => event(at, value)),
-        ...(goesOn ? [] : [event(to, part[control])]),
+        ...(goesOn ? [] : [event(to, standing(part, control))]),
       ];
     }),
   );
 }
 
 /** How a part that moves somewhere stands at a moment of a course. */
-export function standsAt(part: Part, course: Course, at: Ticks): ControlEvent[] {
+export function standsAt(score: Score, part: Part, course: Course, at: Ticks): ControlEvent[] {
   const passage = course.find(({ start, part: own }) => start + own.from <= at && at < start + own.to) ?? null;
-  return MOVE_KINDS.map((control) => ({
+  return kindsOf(score, part).map((control) => ({
     kind: 'control',
     voice: part.id,
     at,

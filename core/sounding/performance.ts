@@ -12,7 +12,7 @@ import { chordLineNotes } from './chord-line';
 import type { Course, Passage, Span } from './course';
 import { controlEvents, controlsAt, type ControlEvent } from './expression';
 import type { Instrument } from './instruments';
-import { chordInstrument, voicesOf, type Voice } from './setup';
+import { chordInstrument, voicesOf, type Voice, type VoiceId } from './setup';
 import { moveEvents, partMoves, standsAt } from './mix-moves';
 import { soundingNotes, strummedNotes } from './stages';
 import { sounds, strokesOf } from './strokes';
@@ -20,7 +20,7 @@ import { sounds, strokesOf } from './strokes';
 /** A note as it sounds; ticks along the course. */
 export interface NoteEvent {
   readonly kind: 'note';
-  readonly voice: LineId;
+  readonly voice: VoiceId;
   readonly at: Ticks;
   readonly end: Ticks;
   readonly pitch: MidiNote;
@@ -30,7 +30,7 @@ export interface NoteEvent {
 /** From here on a voice sounds on another instrument. */
 interface ProgramEvent {
   readonly kind: 'program';
-  readonly voice: LineId;
+  readonly voice: VoiceId;
   readonly at: Ticks;
   readonly instrument: Instrument;
 }
@@ -178,6 +178,21 @@ function chordPrograms(course: Course, settingOf: ChordLine): ProgramEvent[] {
   });
 }
 
+/** What a line plays, on each instrument that it sounds on. */
+function onAll(voices: readonly Voice[]): (event: PerformanceEvent) => readonly PerformanceEvent[] {
+  const ofLine = new Map<VoiceId, Voice[]>();
+  for (const voice of voices) ofLine.set(voice.line, [...(ofLine.get(voice.line) ?? []), voice]);
+  return (event) =>
+    (ofLine.get(event.voice) ?? []).flatMap((voice): PerformanceEvent[] => {
+      const own = { ...event, voice: voice.id };
+      if (own.kind === 'control' && own.control === 'level')
+        return [{ ...own, value: (own.value * voice.share) / 100 }];
+      if (own.kind !== 'note') return [own];
+      const pitch = own.pitch + 12 * voice.octave;
+      return pitch < 0 || pitch > 127 ? [] : [{ ...own, pitch }];
+    });
+}
+
 /** In order; programs and controls before the notes that they are for. */
 const inOrder = (a: PerformanceEvent, b: PerformanceEvent): number =>
   a.at - b.at || (a.kind === 'note' ? 1 : 0) - (b.kind === 'note' ? 1 : 0) || pitchOf(a) - pitchOf(b);
@@ -209,15 +224,20 @@ export function perform({
   const programs = chordLine && (!only || only(HARMONY)) ? chordPrograms(course, chordLine) : [];
   const events: readonly PerformanceEvent[] = [...programs, ...moves, ...controls, ...notes];
   const before = programs.findLast(({ at }) => at < span.from);
+  const setup = voicesOf(music.score, programs[0]?.instrument);
+  const sounding = onAll(setup);
   return {
-    setup: voicesOf(music.score, programs[0]?.instrument),
-    events: events.filter(({ at }) => at >= span.from && at < span.to).sort(inOrder),
+    setup,
+    events: events
+      .filter(({ at }) => at >= span.from && at < span.to)
+      .flatMap(sounding)
+      .sort(inOrder),
     chase: [
       ...(before ? [before] : []),
-      ...moving.flatMap((part) => standsAt(part, course, span.from)),
+      ...moving.flatMap((part) => standsAt(music.score, part, course, span.from)),
       ...controlsAt(controls, span.from),
       ...notes.filter(({ at, end }) => at < span.from && end > span.from),
-    ],
+    ].flatMap(sounding),
   };
 }
 

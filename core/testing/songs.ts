@@ -1,6 +1,15 @@
 import * as fc from 'fast-check';
 import type { Music } from '../song/resolve';
-import type { Note, Part, PartTake, Score, Take } from '../song/schema';
+import {
+  MOST_LAYERS,
+  type Layer,
+  type Note,
+  type Part,
+  type PartTake,
+  type Score,
+  type Take,
+  type Tone,
+} from '../song/schema';
 import { editedTake } from '../song/take';
 import { CHORD_RHYTHMS } from '../styles/chord-rhythms';
 import { STYLES } from '../styles/styles';
@@ -37,11 +46,16 @@ export interface Twist {
   readonly solo: boolean;
   readonly rhythm: string;
   readonly percussion: boolean;
+  /** What doubles the first part, and how far all of it lies from what is written. */
+  readonly layers: readonly Layer[];
+  readonly octave: number;
+  readonly tone: Tone;
+  readonly master: number | undefined;
 }
 
 /**
- * All that decides how a song sounds, drawn at random: swing, feel, hands, levels, energy, solos, pick-ups, tempos and
- * metres of sections, chord rhythms with chances, drums and percussion on the same keys.
+ * All that decides how a song sounds, drawn at random: swing, feel, hands, levels, tones, doubled parts, energy, solos,
+ * pick-ups, tempos and metres of sections, chord rhythms with chances, drums and percussion on the same keys.
  */
 export const twists: fc.Arbitrary<Twist> = fc.record({
   seed: fc.integer({ min: 1, max: 4 }),
@@ -66,6 +80,26 @@ export const twists: fc.Arbitrary<Twist> = fc.record({
   solo: fc.boolean(),
   rhythm: fc.constantFrom(...CHORD_RHYTHMS.map(({ id }) => id)),
   percussion: fc.boolean(),
+  layers: fc.array(
+    fc.record({
+      instrument: fc.constantFrom('violin', 'flute', 'warm-pad'),
+      octave: fc.integer({ min: -2, max: 2 }),
+      level: percent,
+    }),
+    { maxLength: MOST_LAYERS },
+  ),
+  octave: fc.integer({ min: -1, max: 1 }),
+  tone: fc.record(
+    {
+      brightness: fc.integer({ min: -100, max: 100 }),
+      attack: fc.integer({ min: -100, max: 100 }),
+      release: fc.integer({ min: -100, max: 100 }),
+      room: percent,
+      chorus: percent,
+    },
+    { requiredKeys: [] },
+  ),
+  master: fc.option(percent, { nil: undefined }),
 });
 
 const at = <T>(list: readonly T[], index: number): T => list[index % list.length] as T;
@@ -87,6 +121,8 @@ export function songOf(twist: Twist): Music {
     pan: at(twist.pans, index),
     muted: index === twist.muted,
     brief: { ...part.brief, humanise: at(twist.humanise, index) },
+    ...(index === 0 ? { octave: twist.octave, tone: twist.tone } : {}),
+    ...(index === 0 && twist.layers.length > 0 ? { layers: twist.layers } : {}),
   }));
   const [lead, other] = parts;
   const made: Record<string, Take> = {};
@@ -111,6 +147,7 @@ export function songOf(twist: Twist): Music {
   const song: Score = {
     ...score,
     ground: { ...score.ground, swing: twist.swing, feel: twist.feel, style: twist.style },
+    ...(twist.master === undefined ? {} : { master: twist.master }),
     parts,
     sections,
     order,

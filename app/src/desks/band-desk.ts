@@ -6,6 +6,7 @@ import { splitVoices } from '@fendro/core/song/voices';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { freeColour, newPart } from '@fendro/core/styles/band';
 import { styleIn } from '@fendro/core/styles/styles';
+import type { TriedInstrument } from '../sound/played-music';
 import { Playback } from '../sound/playback';
 import { newId } from '../store/ids';
 import { selectOwnScore, selectPart, selectScore, selectTakes } from '../store/selectors';
@@ -37,7 +38,11 @@ export class BandDesk {
   }
 
   /** @param gesture  joins many small changes of one kind into one step of undo */
-  change(part: Part, change: Partial<Pick<Part, 'level' | 'pan' | 'muted'>>, gesture?: string): void {
+  change(
+    part: Part,
+    change: Partial<Pick<Part, 'level' | 'pan' | 'muted' | 'tone' | 'octave' | 'layers'>>,
+    gesture?: string,
+  ): void {
     this.store.dispatch(
       ScoreActions.partChanged({ part: part.id, change, ...(gesture ? { gesture: `${gesture} ${part.id}` } : {}) }),
     );
@@ -62,12 +67,10 @@ export class BandDesk {
   /** True where the music plays only because an instrument is tried. */
   private began = false;
 
-  /** Lets the part in focus be heard with another instrument; nothing is changed. */
-  tryInstrument(instrument: string): void {
-    const part = this.part();
-    if (!part) return;
+  /** Lets a part be heard with another instrument, or with a further one; nothing is changed. */
+  tryInstrument(tried: TriedInstrument): void {
     this.began ||= !this.playback.playing();
-    this.playback.triedInstrument.set({ part: part.id, instrument });
+    this.playback.triedInstrument.set(tried);
     this.playback.playIfStopped();
   }
 

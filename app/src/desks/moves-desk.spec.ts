@@ -20,12 +20,12 @@ describe('moves', () => {
   it('are recorded from the sliders while the music plays, written when it stops, and heard at once', () => {
     const playing = signal(true);
     let at = 0;
-    const move = jest.fn();
+    const [move, letGo] = [jest.fn(), jest.fn()];
     const view = viewOf(MixDrawer, {
       done: [focused],
       providers: [
         { provide: Playback, useValue: { ...silentPlayback(), playing, position: () => at } },
-        { provide: Mixer, useValue: { move, levelOf: () => 0 } },
+        { provide: Mixer, useValue: { move, letGo, levelOf: () => 0 } },
       ],
     });
     const slide = (tick: number, level: number): void => {
@@ -38,10 +38,13 @@ describe('moves', () => {
     expect(view.score.parts[0]!.level).toBe(melody!.level);
     expect(move).toHaveBeenCalledWith(melody!.id, 'level', melody!.level - 60);
     expect(view.score).toBe(SMALL.score);
+    letGo.mockClear();
     view.act(() => {
       playing.set(false);
     });
     expect(view.song.past.map(({ name }) => name)).toEqual(['record moves']);
+    // From here on the song moves what the hand moved.
+    expect(letGo).toHaveBeenCalledTimes(1);
     expect(view.score.order[2]!.moves).toEqual({
       [melody!.id]: {
         level: [
@@ -62,7 +65,7 @@ describe('moves', () => {
   it('fade a part over selected bars, and the song at its end, each in one act', () => {
     const view = viewOf(MixDrawer, {
       done: [focused, SessionActions.barsSelected({ bars: { from: 0, to: 1 } })],
-      providers: [{ provide: Mixer, useValue: { levelOf: () => 0 } }],
+      providers: [{ provide: Mixer, useValue: { letGo: () => undefined, levelOf: () => 0 } }],
     });
     const moves = TestBed.inject(MovesDesk);
     view.act(() => {

@@ -1,6 +1,14 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { drawMove, fadeOut, recordMove, withoutMovesOf, type MoveKind, type Sample } from '@fendro/core/song/moves';
+import {
+  drawMove,
+  fadeOut,
+  recordMove,
+  standing,
+  withoutMovesOf,
+  type MoveKind,
+  type Sample,
+} from '@fendro/core/song/moves';
 import { layOut } from '@fendro/core/song/resolve';
 import type { OccurrenceId, Part, PartId, Score } from '@fendro/core/song/schema';
 import { Mixer } from '../sound/mixer';
@@ -13,6 +21,9 @@ import { sessionFeature } from '../store/session';
 /** What the band over the running order shows and takes: the energy, or how the part in focus moves. */
 export type OrderLine = 'energy' | MoveKind;
 
+/** “Level”. */
+export const nameOfLine = (line: OrderLine): string => line.charAt(0).toUpperCase() + line.slice(1);
+
 /** Over how many bars a song fades out where none are selected. */
 const FADE_BARS = 4;
 
@@ -22,7 +33,7 @@ interface Recorded {
   readonly samples: Map<number, number>;
 }
 
-/** Levels and pans that move over the running order: drawn, recorded from the sliders while the music plays, faded. */
+/** Parts that move in the mix over the running order: drawn, recorded from the sliders while the music plays, faded. */
 @Injectable({ providedIn: 'root' })
 export class MovesDesk {
   private readonly store = inject(Store);
@@ -43,9 +54,9 @@ export class MovesDesk {
   /** Where sliders were moved to while they are recorded. */
   private readonly held = signal<Readonly<Record<string, number>>>({});
 
-  /** A part's level or pan as its slider shows it. */
+  /** How a part stands as its slider shows it. */
   live(part: Part, kind: MoveKind): number {
-    return this.held()[`${kind} ${part.id}`] ?? part[kind];
+    return this.held()[`${kind} ${part.id}`] ?? standing(part, kind);
   }
 
   readonly canFade = computed(() => this.part() !== null && this.view() !== null);
@@ -84,6 +95,7 @@ export class MovesDesk {
     const score = this.score();
     const recorded = [...this.taken.values()];
     this.taken.clear();
+    this.mixer.letGo();
     this.held.set({});
     if (!score || recorded.length === 0) return;
     const moved = recorded.reduce((song, { part, kind, samples }) => {

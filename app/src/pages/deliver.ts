@@ -10,6 +10,7 @@ import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { chosenMusic, type HandedFile, type HandOver } from '@fendro/core/files/hand-over';
 import { fileNameOf } from '@fendro/core/files/file-names';
+import { isDrumRole } from '@fendro/core/song/roles';
 import { layOut, songTicks } from '@fendro/core/song/resolve';
 import { styleIn } from '@fendro/core/styles/styles';
 import { songCourse, tempoOf } from '@fendro/core/sounding/course';
@@ -51,6 +52,12 @@ export class Deliver {
   protected readonly human = signal(true);
   /** Voices of ensembles are tracks and files of their own. */
   protected readonly apart = signal(true);
+  /** Instruments that double a part are in its own track. */
+  protected readonly layersTogether = signal(false);
+  /** Every drum is a track of its own, by its name. */
+  protected readonly drumsApart = signal(false);
+  protected readonly hasDrums = computed(() => (this.score()?.parts ?? []).some(({ role }) => isDrumRole(role)));
+  protected readonly hasLayers = computed(() => (this.score()?.parts ?? []).some(({ layers }) => layers));
   protected readonly hasEnsembles = computed(() => (this.score()?.parts ?? []).some(({ role }) => role === 'ensemble'));
   protected readonly hasHumans = computed(() => {
     const score = this.score();
@@ -63,7 +70,15 @@ export class Deliver {
   private readonly wish = computed(() => {
     const score = this.score();
     return score
-      ? { music: chosenMusic(score, this.takes()), wish: { human: this.human(), apart: this.apart() } }
+      ? {
+          music: chosenMusic(score, this.takes()),
+          wish: {
+            human: this.human(),
+            apart: this.apart(),
+            layersTogether: this.layersTogether(),
+            drumsApart: this.drumsApart(),
+          },
+        }
       : undefined;
   });
   protected readonly written = resource({

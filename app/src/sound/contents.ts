@@ -32,9 +32,13 @@ export function contentsOf(music: Music, course: Course, chordLine: ChordLine): 
       .join('|');
   };
   return new Map([
-    ...music.score.parts.map(({ id, instrument, brief, swaps, style }) => {
+    ...music.score.parts.map(({ id, instrument, octave = 0, layers = [], brief, swaps, style }) => {
       const written = inOrder((section) => String(numberOf(writtenNotes(music, section, id))), id);
-      return [id, `${instrument} ${brief.humanise} ${brief.follows} ${style} ${numberOf(swaps)} ${written}`] as const;
+      const sounds = [`${instrument} ${octave}`, ...layers.map((layer) => `${layer.instrument} ${layer.octave}`)];
+      return [
+        id,
+        `${sounds.join(',')} ${brief.humanise} ${brief.follows} ${style} ${numberOf(swaps)} ${written}`,
+      ] as const;
     }),
     [
       HARMONY,

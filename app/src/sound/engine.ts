@@ -1,5 +1,6 @@
 import { inject, Injectable, signal } from '@angular/core';
 import type { Family } from '@fendro/core/sounding/instruments';
+import { limiterDelay } from '@fendro/core/sounding/limiter';
 import { EVENT, EXPRESSION, type FromProcessor, type ToProcessor } from '../../worklets/protocol';
 import { Banks } from './banks';
 import { inWords } from '../ui/in-words';
@@ -43,6 +44,8 @@ export class SoundEngine {
   readonly missing = signal<string | null>(null);
   /** Peaks of all strips and, last, of the mix, as of the last report. */
   levels: Float32Array = new Float32Array(0);
+  /** The least factor by which the limiter turned the mix down, as of the last report; 1 where it did nothing. */
+  reduction = 1;
   /** Notes that came after their frame; 0 unless something is badly wrong. */
   late = 0;
   private context: AudioContext | null = null;
@@ -69,7 +72,8 @@ export class SoundEngine {
   /** The frame that leaves the speakers now. */
   get heardFrame(): number {
     const latency = this.context ? this.context.baseLatency + this.context.outputLatency : 0;
-    return this.frame - Math.round((Number.isFinite(latency) ? latency : 0) * this.sampleRate);
+    const behind = (Number.isFinite(latency) ? latency : 0) * this.sampleRate;
+    return this.frame - Math.round(behind) - limiterDelay(this.sampleRate);
   }
 
   /**
@@ -161,6 +165,7 @@ export class SoundEngine {
         switch (data.kind) {
           case 'levels':
             this.levels = data.peaks;
+            this.reduction = data.reduction;
             this.late = data.late;
             break;
           case 'bank added':
@@ -276,6 +281,11 @@ export class SoundEngine {
     this.send({ kind: 'now', events: Float64Array.of(0, EVENT.controller, channel, controller, value) });
   }
 
+  /** Lets a controller be moved by hand: what is queued does not move it until it is let go. */
+  grip(channel: number, controller: number, on: boolean): void {
+    this.send({ kind: 'grip', channel, controller, on });
+  }
+
   expression(channel: number, value: number): void {
     this.moved(channel, EXPRESSION, value);
   }
@@ -283,6 +293,11 @@ export class SoundEngine {
   /** Forgets what levels and pans were set to, since events of the queue have moved them. */
   forgetControllers(): void {
     for (const name of this.settings.keys()) if (name.startsWith('controller ')) this.settings.delete(name);
+  }
+
+  /** @param level  of the whole mix, in %; it goes by the square, as General MIDI has it */
+  master(level: number): void {
+    if (this.isNew('master', level)) this.send({ kind: 'master', gain: (level / 100) ** 2 });
   }
 
   gain(channel: number, gain: number): void {

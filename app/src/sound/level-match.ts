@@ -2,14 +2,10 @@ import { computed, effect, inject, Injectable, signal, untracked } from '@angula
 import { Store } from '@ngrx/store';
 import { own } from '@fendro/core/song/look-up';
 import { sectionOf, soundingId } from '@fendro/core/song/resolve';
-import { isDrumRole } from '@fendro/core/song/roles';
 import type { PartId, SectionId, TakeId } from '@fendro/core/song/schema';
-import { sectionCourse, tempoOf } from '@fendro/core/sounding/course';
-import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { levelled } from '@fendro/core/sounding/loudness';
-import { perform } from '@fendro/core/sounding/performance';
 import { selectMusic } from '../store/selectors';
-import { LoudnessClient } from '../work/loudness-client';
+import { TakeLoudness } from './take-loudness';
 
 /** Two takes of a part that are compared. */
 export interface Pair {
@@ -31,14 +27,12 @@ export const expressionFor = (decibels: number): number =>
 @Injectable({ providedIn: 'root' })
 export class LevelMatch {
   private readonly store = inject(Store);
-  private readonly client = inject(LoudnessClient);
+  private readonly takes = inject(TakeLoudness);
   private readonly music = this.store.selectSignal(selectMusic);
   /** What is compared; null while nothing is. */
   readonly pair = signal<Pair | null>(null);
   /** How far each of the two is turned down, in dB. */
   readonly decibels = signal<ReadonlyMap<TakeId, number>>(new Map());
-  /** Loudness of takes on an instrument, in LUFS: as long as the page is there nothing is measured twice. */
-  private readonly known = new Map<string, Promise<number | null>>();
 
   constructor() {
     effect(() => {
@@ -77,28 +71,7 @@ export class LevelMatch {
     const section = music ? sectionOf(music.score, id) : undefined;
     const part = music?.score.parts.find((candidate) => candidate.id === line);
     if (!music || !section || !part) return Promise.resolve(null);
-    const instrument = instrumentOf(part.instrument);
-    const name = `${take} ${instrument.id}`;
-    const known = this.known.get(name);
-    if (known) return known;
     const heard = { ...music.heard, [id]: { ...own(music.heard, id), [line]: take } };
-    const course = sectionCourse(music.score, section);
-    const { secondsAt } = tempoOf(course, music.score);
-    const { events } = perform({ music: { ...music, heard }, course, only: (other) => other === line });
-    const notes = events.flatMap((event) =>
-      event.kind === 'note'
-        ? [
-            {
-              start: Math.max(0, secondsAt(event.at)),
-              end: secondsAt(event.end),
-              pitch: event.pitch,
-              velocity: event.velocity,
-            },
-          ]
-        : [],
-    );
-    const measured = this.client.measure(notes, instrument, isDrumRole(part.role));
-    this.known.set(name, measured);
-    return measured;
+    return this.takes.of({ ...music, heard }, section, part);
   }
 }

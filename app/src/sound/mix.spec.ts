@@ -2,7 +2,7 @@ import { HARMONY } from '@fendro/core/song/schema';
 import { voicesOf } from '@fendro/core/sounding/setup';
 import { scoreWith } from '@fendro/core/testing/scores';
 import { applyMix } from './mix';
-import { stripCount, stripsOf } from './strips';
+import { stripCount, stripsFor, stripsOf } from './strips';
 
 const { score } = scoreWith(1, 0);
 
@@ -48,8 +48,39 @@ describe('the mix', () => {
       expect(engine.controller.mock.calls.filter(([own]) => own === strip)).toEqual([
         [strip, 7, 127, false],
         [strip, 10, 1, false],
+        ...[74, 73, 72].map((controller) => [strip, controller, 64, false]),
+        ...[91, 93].map((controller) => [strip, controller, 0, false]),
       ]);
       expect(engine.drums).toHaveBeenCalledWith(strip, part.role === 'drums');
     }
+  });
+
+  it('gives what doubles a part a strip, and both its tone; quiet silences both', () => {
+    const doubled = (index: number) =>
+      index === 0
+        ? { layers: [{ instrument: 'violin', octave: 1, level: 50 }], level: 80, tone: { brightness: -100, room: 50 } }
+        : {};
+    const { engine, gains } = mixed([], (index) => ({ ...doubled(index), muted: index === 0 }));
+    const changed = { ...score, parts: score.parts.map((part, index) => ({ ...part, ...doubled(index) })) };
+    const own = stripsFor(stripsOf(changed), score.parts[0]!.id);
+    expect(own).toHaveLength(2);
+    const said = (strip: number) =>
+      (engine.controller.mock.calls as number[][]).filter(([on]) => on === strip).map(([, a, b]) => [a, b]);
+    expect(said(own[0]!)).toEqual(
+      expect.arrayContaining([
+        [7, 102],
+        [74, 1],
+        [91, 64],
+      ]),
+    );
+    expect(said(own[1]!)).toEqual(
+      expect.arrayContaining([
+        [7, 51],
+        [74, 1],
+        [91, 64],
+      ]),
+    );
+    expect(engine.program).toHaveBeenCalledWith(own[1], 40);
+    expect(own.map((strip) => gains.get(strip))).toEqual([0, 0]);
   });
 });

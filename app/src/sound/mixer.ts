@@ -1,16 +1,17 @@
 import { computed, effect, inject, Injectable, linkedSignal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { Music } from '@fendro/core/song/resolve';
+import { controlValue } from '@fendro/core/files/midi-expression';
 import type { MoveKind } from '@fendro/core/song/moves';
 import type { PartId, Score } from '@fendro/core/song/schema';
-import { chordInstrument, levelController, panController, voicesOf } from '@fendro/core/sounding/setup';
+import { chordInstrument, voicesOf } from '@fendro/core/sounding/setup';
 import { selectChordSetting } from '../store/selectors';
 import { sessionFeature } from '../store/session';
 import { SoundEngine } from './engine';
 import { FULL, LevelMatch } from './level-match';
-import { applyMix, LEVEL, PAN } from './mix';
+import { applyMix } from './mix';
 import { PlayedMusic } from './played-music';
-import { stripsOf, type Strips } from './strips';
+import { stripsFor, stripsOf, type Strips } from './strips';
 
 /** The strips of what is played: who sounds on which, how loud, and how loud it was. */
 @Injectable({ providedIn: 'root' })
@@ -25,6 +26,8 @@ export class Mixer {
     source: this.played.music,
     computation: (music, before) => (music ? stripsOf(music.score, before?.value) : new Map()),
   });
+  /** Controllers that are moved by hand. */
+  private readonly gripped = new Map<string, { readonly strip: number; readonly controller: number }>();
   private readonly family = computed(() => this.chordSetting().family);
 
   constructor() {
@@ -50,8 +53,8 @@ export class Mixer {
   }
 
   private express(part: PartId, value: number): void {
-    const strip = this.strips().get(part);
-    if (strip !== undefined && this.engine.state().kind === 'ready') this.engine.expression(strip, value);
+    if (this.engine.state().kind !== 'ready') return;
+    for (const strip of stripsFor(this.strips(), part)) this.engine.expression(strip, value);
   }
 
   /** The parts that are heard by themselves. Who was heard alone and has gone silences nobody. */
@@ -72,6 +75,7 @@ export class Mixer {
     const score = this.played.music()?.score;
     if (!score || this.engine.state().kind !== 'ready') return;
     const setup = voicesOf(score, chordInstrument(this.family()));
+    this.engine.master(score.master ?? 100);
     const moving = new Set(score.order.flatMap(({ moves = {} }) => Object.keys(moves)));
     applyMix(this.engine, this.strips(), setup, this.aloneIn(score), (line) => moving.has(line));
   }
@@ -82,17 +86,36 @@ export class Mixer {
     this.apply();
   }
 
-  /** Lets a part be heard at another level or pan, while it is moved by hand; the song is unchanged. */
+  /** Lets a part be heard as it is moved by hand; the song is unchanged. */
   move(part: PartId, kind: MoveKind, value: number): void {
-    const strip = this.strips().get(part);
-    if (strip === undefined || this.engine.state().kind !== 'ready') return;
-    if (kind === 'level') this.engine.moved(strip, LEVEL, levelController(value));
-    else this.engine.moved(strip, PAN, panController(value));
+    const score = this.played.music()?.score;
+    if (!score || this.engine.state().kind !== 'ready') return;
+    for (const { id, line, share } of voicesOf(score)) {
+      const strip = this.strips().get(id);
+      const own = kind === 'level' ? (value * share) / 100 : value;
+      const said = controlValue({ control: kind, value: own }, null);
+      if (line !== part || strip === undefined || said.kind !== 'controller') continue;
+      const name = `${strip} ${said.controller}`;
+      if (!this.gripped.has(name)) this.engine.grip(strip, said.controller, true);
+      this.gripped.set(name, { strip, controller: said.controller });
+      this.engine.moved(strip, said.controller, said.value);
+    }
+  }
+
+  /** What was moved by hand goes by the music again. */
+  letGo(): void {
+    for (const { strip, controller } of this.gripped.values()) this.engine.grip(strip, controller, false);
+    this.gripped.clear();
   }
 
   /** The peak of a part since the last report, 0–1. */
   levelOf(part: PartId): number {
-    const strip = this.strips().get(part);
-    return strip === undefined ? 0 : (this.engine.levels[strip] ?? 0);
+    return Math.max(0, ...stripsFor(this.strips(), part).map((strip) => this.engine.levels[strip] ?? 0));
+  }
+
+  /** The peak of the whole mix since the last report, 0–1, and by how many dB it was turned down to stay there. */
+  get whole(): { readonly level: number; readonly reduced: number } {
+    const { levels, reduction } = this.engine;
+    return { level: levels.at(-1) ?? 0, reduced: -20 * Math.log10(reduction) };
   }
 }

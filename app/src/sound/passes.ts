@@ -27,7 +27,7 @@ import { PlayedMusic } from './played-music';
 import { EVENT, EXPRESSION } from '../../worklets/protocol';
 import { LevelMatch } from './level-match';
 import { clickEvents, frameAt, performedEvents, type Pass, type Queued } from './schedule';
-import { CLICK_STRIP } from './strips';
+import { CLICK_STRIP, stripsFor, type Strips } from './strips';
 
 /** A pass that is longer is queued in pieces. */
 const LONGEST_PASS_BARS = 16;
@@ -128,33 +128,39 @@ export class Passes {
   events(pass: Pass, strip: number | null, chased: boolean): Queued[] {
     const course = this.course();
     const strips = this.mixer.strips();
-    const wanted = (line: LineId): boolean => strip === null || strips.get(line) === strip;
-    const performed = performedEvents(this.performance(course, pass, wanted, pass.round), pass, strips, chased);
+    const wanted = (line: LineId): boolean => strip === null || stripsFor(strips, line).includes(strip);
+    const asked: Strips = strip === null ? strips : new Map([...strips].filter(([, own]) => own === strip));
+    const performed = performedEvents(this.performance(course, pass, wanted, pass.round), pass, asked, chased);
     const events = this.atLevel(performed, strips);
     // Where a compared take comes in, it comes in at its own level.
-    const matched = chased ? this.matched(pass, wanted, strips) : [];
+    const matched = chased ? this.matched(pass, asked) : [];
     const clicking = this.metronome() && (strip === null || strip === CLICK_STRIP);
     return [...matched, ...events, ...(clicking ? clickEvents(clicks(course, pass), pass, CLICK_STRIP) : [])];
   }
 
   /** Swells of a part that is compared, at the level at which it is compared. */
-  private atLevel(events: readonly Queued[], strips: ReadonlyMap<LineId, number>): readonly Queued[] {
+  private atLevel(events: readonly Queued[], strips: Strips): readonly Queued[] {
     const expression = this.levels.expression();
-    const strip = expression && strips.get(expression.part);
-    if (!expression || strip === undefined) return events;
+    if (!expression) return events;
+    const own = stripsFor(strips, expression.part);
     return events.map((event) =>
-      event.kind === EVENT.controller && event.channel === strip && event.a === EXPRESSION
+      event.kind === EVENT.controller && own.includes(event.channel) && event.a === EXPRESSION
         ? { ...event, b: Math.round((event.b * expression.value) / 127) }
         : event,
     );
   }
 
-  private matched(pass: Pass, wanted: (line: LineId) => boolean, strips: ReadonlyMap<LineId, number>): Queued[] {
+  private matched(pass: Pass, strips: Strips): Queued[] {
     const expression = this.levels.expression();
-    const strip = expression ? strips.get(expression.part) : undefined;
-    if (!expression || strip === undefined || !wanted(expression.part)) return [];
+    if (!expression) return [];
     const frame = frameAt(pass, pass.from);
-    return [{ frame, kind: EVENT.controller, channel: strip, a: EXPRESSION, b: expression.value }];
+    return stripsFor(strips, expression.part).map((channel) => ({
+      frame,
+      kind: EVENT.controller,
+      channel,
+      a: EXPRESSION,
+      b: expression.value,
+    }));
   }
 
   /** What each line sounds; other contents mean a switch. */

@@ -17,6 +17,9 @@ import { SessionActions } from '../store/session';
 import { ScoreActions, SongActions, TakeActions } from '../store/song.actions';
 import { SoundEngine, type EngineState } from './engine';
 import { Playback } from './playback';
+import { HARMONY } from '@fendro/core/song/schema';
+import { voicesOf } from '@fendro/core/sounding/setup';
+import { Mixer } from './mixer';
 import { stripsOf } from './strips';
 import { chosenId, withChoice } from '@fendro/core/song/section';
 import { provideSong } from '../store/provide-song';
@@ -43,6 +46,8 @@ class RecordingEngine {
   forgetControllers = (): void => undefined;
   controller = (strip: number, controller: number, value: number): void =>
     void this.settings.set(`${strip} ${controller}`, value);
+  master = (level: number): void => void this.settings.set('master', level);
+  grip = (): void => undefined;
   gain = (strip: number, gain: number): void => void this.settings.set(`${strip} gain`, gain);
   giveUp = (): void => undefined;
   stop = (): void => {
@@ -121,7 +126,7 @@ describe('playback', () => {
   };
   const LEAD = Math.round(0.04 * RATE);
 
-  it('sounds what is handed over, second by second: the same notes, levels, pans and instruments', async () => {
+  it('sounds what is handed over, second by second: the same notes, levels, pans, tones and instruments', async () => {
     await fc.assert(
       fc.asyncProperty(twists, async (twist) => {
         const music = songOf(twist);
@@ -139,8 +144,8 @@ describe('playback', () => {
         const { secondsAt } = tempoMap(
           tempos.map(({ at, bpm }, index) => ({ start: at, end: tempos[index + 1]?.at ?? 1e9, tempo: bpm })),
         );
-        const strips = stripsOf(music.score);
-        const audible = music.score.parts.filter(({ muted }) => !muted);
+        const strips = TestBed.inject(Mixer).strips();
+        const audible = voicesOf(music.score).filter(({ line, muted }) => line !== HARMONY && !muted);
         const heard = audible.map(({ id }) => engine.notesOf(strips.get(id)!, LEAD));
         const written = audible.map((_, index) =>
           tracks[index + 1]!.notes.map(({ start, duration, pitch, velocity }) => ({
@@ -153,7 +158,7 @@ describe('playback', () => {
         // The file begins with a bar for a pick-up, playback with the pick-up itself.
         const first = (lists: typeof heard): number => Math.min(...lists.flat().map(({ on }) => on));
         const shift = heard.flat().length > 0 ? first(written) - first(heard) : 0;
-        audible.forEach((part, index) => {
+        audible.forEach((voice, index) => {
           const [found, expected] = [heard[index]!, written[index]!];
           expect(found.map(({ pitch, velocity }) => [pitch, velocity])).toEqual(
             expected.map(({ pitch, velocity }) => [pitch, velocity]),
@@ -162,14 +167,13 @@ describe('playback', () => {
             expect(Math.abs(on + shift - expected[at]!.on)).toBeLessThan(0.004);
             expect(Math.abs(off + shift - expected[at]!.off)).toBeLessThan(0.004);
           });
-          const strip = strips.get(part.id)!;
+          const strip = strips.get(voice.id)!;
           const { controllers, program } = tracks[index + 1]!;
-          expect([engine.settings.get(`${strip} 7`), engine.settings.get(`${strip} 10`)]).toEqual([
-            controllers[7],
-            controllers[10],
-          ]);
+          for (const [controller, value] of Object.entries(controllers))
+            expect([controller, engine.settings.get(`${strip} ${controller}`)]).toEqual([controller, value]);
           expect(engine.settings.get(`${strip} program`)).toBe(program);
         });
+        expect(engine.settings.get('master')).toBe(music.score.master ?? 100);
       }),
       { numRuns: 25 },
     );

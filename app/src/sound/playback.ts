@@ -2,7 +2,7 @@ import { computed, effect, inject, Injectable, signal, untracked } from '@angula
 import { Store } from '@ngrx/store';
 import { groundOf } from '@fendro/core/song/ground';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
-import { chordInstrument } from '@fendro/core/sounding/setup';
+import { chordInstrument, voicesOf } from '@fendro/core/sounding/setup';
 import type { Ticks } from '@fendro/core/theory/units';
 import { selectChordSetting, selectLine } from '../store/selectors';
 import { sessionFeature } from '../store/session';
@@ -15,7 +15,7 @@ import { Passes } from './passes';
 import { PlayedMusic } from './played-music';
 import { PositionWatch, type Watcher } from './position-watch';
 import { Standstill } from './standstill';
-import { CLICK_STRIP, type Strips } from './strips';
+import { CLICK_STRIP, stripsFor, type Strips } from './strips';
 
 const LOOK_EVERY_MS = 200;
 
@@ -218,12 +218,12 @@ export class Playback {
     this.rememberContents();
     const [now, has] = [this.queuedContents, this.queuedStrips];
     const changed = [
-      ...changedLines(before, now).flatMap((line) => has.get(line) ?? []),
-      ...goneLines(before, now).flatMap((line) => had.get(line) ?? []),
+      ...changedLines(before, now).flatMap((line) => [...new Set([...stripsFor(has, line), ...stripsFor(had, line)])]),
+      ...goneLines(before, now).flatMap((line) => stripsFor(had, line)),
     ];
     if (changed.length === 0) return;
-    const families = score.parts.map(({ instrument }) => instrumentOf(instrument).family);
-    void this.engine.ensure([...families, chordInstrument(this.chordSetting().family).family]).then(() => {
+    const voices = voicesOf(score, chordInstrument(this.chordSetting().family));
+    void this.engine.ensure(voices.map(({ instrument }) => instrument.family)).then(() => {
       this.mixer.apply();
       if (this.playing())
         changed.forEach((strip) => {

@@ -2,10 +2,25 @@ import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { barOf } from '@fendro/core/song/ground';
 import { layOut, NOTHING_HEARD, songTicks, type Music, type Placed, type Takes } from '@fendro/core/song/resolve';
-import type { PartId, Score } from '@fendro/core/song/schema';
+import type { Part, PartId, Score } from '@fendro/core/song/schema';
+import { NEW_LAYER } from '@fendro/core/song/layers';
 import type { Span } from '@fendro/core/sounding/course';
 import { selectHeard, selectPlaced, selectScore, selectTakes, selectView } from '../store/selectors';
 import { sessionFeature } from '../store/session';
+
+/** An instrument that is tried: in place of the part's own, of one of its layers, or as a further one. */
+export interface TriedInstrument {
+  readonly part: PartId;
+  readonly instrument: string;
+  readonly layer?: number;
+}
+
+function withTried(part: Part, { instrument, layer }: TriedInstrument): Part {
+  if (layer === undefined) return { ...part, instrument };
+  const layers = [...(part.layers ?? [])];
+  layers[layer] = { ...(layers[layer] ?? NEW_LAYER), instrument };
+  return { ...part, layers };
+}
 
 /** What the transport plays: the song, or a guest in its place. */
 @Injectable({ providedIn: 'root' })
@@ -16,16 +31,13 @@ export class PlayedMusic {
    * set.
    */
   readonly guest = signal<{ readonly score: Score; readonly takes: Takes } | null>(null);
-  /** An instrument that is heard in place of a part's own; the song is unchanged. */
-  readonly tried = signal<{ readonly part: PartId; readonly instrument: string } | null>(null);
+  /** An instrument that is heard in place of a part's own, or of one that doubles it; the song is unchanged. */
+  readonly tried = signal<TriedInstrument | null>(null);
   private readonly songScore = this.store.selectSignal(selectScore);
   private readonly ownScore = computed((): Score | null => {
     const [score, tried] = [this.songScore(), this.tried()];
     if (!score || !tried) return score;
-    const parts = score.parts.map((part) =>
-      part.id === tried.part ? { ...part, instrument: tried.instrument } : part,
-    );
-    return { ...score, parts };
+    return { ...score, parts: score.parts.map((part) => (part.id === tried.part ? withTried(part, tried) : part)) };
   });
   private readonly ownTakes = this.store.selectSignal(selectTakes);
   private readonly ownHeard = this.store.selectSignal(selectHeard);

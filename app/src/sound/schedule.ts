@@ -1,6 +1,6 @@
-import type { LineId } from '@fendro/core/song/schema';
 import type { Click } from '@fendro/core/sounding/course';
 import type { Performance, PerformanceEvent } from '@fendro/core/sounding/performance';
+import type { VoiceId } from '@fendro/core/sounding/setup';
 import type { TempoMap } from '@fendro/core/sounding/tempo-map';
 import type { Ticks } from '@fendro/core/theory/units';
 import { controlValue } from '@fendro/core/files/midi-expression';
@@ -88,7 +88,7 @@ function queued(event: PerformanceEvent, pass: Pass, channel: number): Queued[] 
 export const performedEvents = (
   { events, chase }: Pick<Performance, 'events' | 'chase'>,
   pass: Pass,
-  strips: ReadonlyMap<LineId, number>,
+  strips: ReadonlyMap<VoiceId, number>,
   chased: boolean,
 ): Queued[] =>
   [...(chased ? chase : chase.filter(({ kind }) => kind === 'control')), ...events].flatMap((event) => {

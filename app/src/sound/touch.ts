@@ -3,6 +3,7 @@ import { Store } from '@ngrx/store';
 import { own } from '@fendro/core/song/look-up';
 import type { LineId, Part } from '@fendro/core/song/schema';
 import type { Instrument } from '@fendro/core/sounding/instruments';
+import { voicesOf } from '@fendro/core/sounding/setup';
 import type { MidiNote, Velocity } from '@fendro/core/theory/units';
 import { EVENT } from '../../worklets/protocol';
 import { selectScore } from '../store/selectors';
@@ -35,20 +36,26 @@ export class Touch {
     player: Player,
     notes: readonly { readonly pitch: MidiNote; readonly velocity: Velocity }[],
   ): Promise<void> {
-    const ready = (await this.engine.start()) && (await this.engine.ensure([player.instrument.family]));
-    const strip = this.mixer.strips().get(player.id);
-    if (!ready || strip === undefined || !this.score()) return;
+    const score = this.score();
+    if (!score) return;
+    const voices = voicesOf(score, player.instrument).filter(({ line }) => line === player.id);
+    const families = voices.map(({ instrument }) => instrument.family);
+    if (!(await this.engine.start()) || !(await this.engine.ensure(families))) return;
     this.mixer.apply();
     const { frame, sampleRate } = this.engine;
     const at = frame + Math.round(LEAD_SECONDS * sampleRate);
-    const strokes = notes
-      .slice(0, MOST)
-      .map(({ pitch, velocity }) => [own(player.swaps, String(pitch)) ?? pitch, velocity]);
+    const strokes = voices.flatMap(({ id, octave }) => {
+      const strip = this.mixer.strips().get(id);
+      return notes.slice(0, MOST).flatMap(({ pitch: written, velocity }) => {
+        const pitch = (own(player.swaps, String(written)) ?? written) + 12 * octave;
+        return strip === undefined || pitch < 0 || pitch > 127 ? [] : [{ strip, pitch, velocity }];
+      });
+    });
     this.engine.send({
       kind: 'block',
       events: Float64Array.from([
-        ...strokes.flatMap(([pitch = 60, velocity = 80]) => [at, EVENT.noteOn, strip, pitch, velocity]),
-        ...strokes.flatMap(([pitch = 60]) => [at + SECONDS * sampleRate, EVENT.noteOff, strip, pitch, 0]),
+        ...strokes.flatMap(({ strip, pitch, velocity }) => [at, EVENT.noteOn, strip, pitch, velocity]),
+        ...strokes.flatMap(({ strip, pitch }) => [at + SECONDS * sampleRate, EVENT.noteOff, strip, pitch, 0]),
       ]),
     });
   }

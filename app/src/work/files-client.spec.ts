@@ -10,7 +10,7 @@ describe('the work on files', () => {
   const bytesOfText = (text: string): Uint8Array => Uint8Array.from(utf8(text));
   const bytesOf = (data: unknown): Uint8Array => bytesOfText(JSON.stringify(data));
   const music = chosenMusic(SMALL.score, SMALL.takes);
-  const wish = { human: true, apart: false };
+  const wish = { human: true, apart: false, layersTogether: false, drumsApart: false };
 
   afterEach(() => {
     jest.restoreAllMocks();

@@ -10,10 +10,12 @@ import { InRegion } from '../commands/regions';
 import { BandDesk } from '../desks/band-desk';
 import { DraftRuns } from '../desks/draft-runs';
 import { Drafting } from '../desks/drafting';
+import { MixDesk, octaveWords } from '../desks/mix-desk';
 import { SoloDesk } from '../desks/solo-desk';
 import { selectMusic, selectPart, selectScore, selectSection } from '../store/selectors';
 import type { Choice } from '../ui/fields/choice-field';
 import { FindField } from '../ui/fields/find-field';
+import { instrumentChoices } from '../ui/instrument-choices';
 import { Tabs, type Tab } from '../ui/tabs';
 import { FillsPanel } from './drums/fills-panel';
 import { KitPanel } from './drums/kit-panel';
@@ -48,7 +50,7 @@ import { TakesPanel } from './takes-panel';
             class="instrument"
             [choices]="instruments()"
             [value]="part.instrument"
-            (tried)="band.tryInstrument($event)"
+            (tried)="band.tryInstrument({ part: part.id, instrument: $event })"
             (left)="band.letInstrumentGo()"
             (chosen)="band.setInstrument(part, $event)"
           />
@@ -57,6 +59,16 @@ import { TakesPanel } from './takes-panel';
         }
       </header>
       @if (part(); as part) {
+        @if (beyond(); as reach) {
+          <p class="fitted" role="status">
+            {{ reach.text }}.
+            @if (reach.better !== null) {
+              <button matButton="outlined" class="small" (click)="mix.setOctave(part, reach.better)">
+                Sound {{ octaveWords(reach.better) }}
+              </button>
+            }
+          </p>
+        }
         <fd-part-brief [part]="part" [blamed]="runs.problemInFocus()?.setting" />
         @if (part.role === 'ensemble' && sounds()) {
           <p class="fitted">
@@ -159,7 +171,14 @@ export class Bench {
   protected readonly runs = inject(DraftRuns);
   protected readonly solos = inject(SoloDesk);
   protected readonly band = inject(BandDesk);
+  protected readonly mix = inject(MixDesk);
+  protected readonly octaveWords = octaveWords;
   protected readonly part = this.store.selectSignal(selectPart);
+  /** What the instrument cannot play of the part. */
+  protected readonly beyond = computed(() => {
+    const part = this.part();
+    return part && this.mix.beyond(part);
+  });
   protected readonly section = this.store.selectSignal(selectSection);
   private readonly score = this.store.selectSignal(selectScore);
   protected readonly drums = computed(() => {
@@ -174,11 +193,7 @@ export class Bench {
   protected readonly drumTab = signal<'takes' | 'fills' | 'kit'>('takes');
   protected readonly instruments = computed((): readonly Choice<string>[] => {
     const role = this.part()?.role;
-    return (role ? instrumentsFor(role) : INSTRUMENTS).map(({ id, name, family }) => ({
-      value: id,
-      text: name,
-      group: family.replace('-', ' '),
-    }));
+    return instrumentChoices(role ? instrumentsFor(role) : INSTRUMENTS);
   });
 
   private readonly music = this.store.selectSignal(selectMusic);

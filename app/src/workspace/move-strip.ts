@@ -3,7 +3,7 @@ import { MOVES, moveAt, movesOf, type MoveKind } from '@fendro/core/song/moves';
 import type { Placed } from '@fendro/core/song/resolve';
 import type { Part } from '@fendro/core/song/schema';
 import { clamp, range } from '@fendro/core/theory/units';
-import { MovesDesk } from '../desks/moves-desk';
+import { MovesDesk, nameOfLine } from '../desks/moves-desk';
 import { LineStrip, type LinePoint } from '../ui/line-strip';
 
 const SAMPLES = 24;
@@ -11,7 +11,7 @@ const STEP = 5;
 /** Points of a move lie on quarters. */
 const GRID = 480;
 
-/** How the level or the pan of the part in focus moves over one place of the running order. */
+/** How the part in focus moves in the mix over one place of the running order. */
 @Component({
   selector: 'fd-move-strip',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -19,7 +19,7 @@ const GRID = 480;
   template: `
     <fd-line-strip
       [hint]="'Drag: how the ' + kind() + ' of ' + part().name + ' moves here. Double click: as in the mix'"
-      [label]="(kind() === 'level' ? 'Level of ' : 'Pan of ') + part().name + ' in ' + place().section.name"
+      [label]="name() + ' of ' + part().name + ' in ' + place().section.name"
       [said]="said()"
       [now]="mean()"
       [least]="range().low"
@@ -43,6 +43,7 @@ export class MoveStrip {
   readonly part = input.required<Part>();
   readonly kind = input.required<MoveKind>();
   protected readonly grid = GRID;
+  protected readonly name = computed(() => nameOfLine(this.kind()));
   protected readonly dragged = signal<readonly LinePoint[] | null>(null);
   protected readonly range = computed(() => MOVES[this.kind()]);
   private readonly curve = computed(() => movesOf(this.place().occurrence, this.part().id)[this.kind()]);

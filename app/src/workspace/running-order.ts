@@ -29,7 +29,7 @@ import { Playback } from '../sound/playback';
 import { tellPlace } from '@fendro/core/song/place';
 import { CutDesk } from '../desks/cut-desk';
 import { METRES, metreName } from '@fendro/core/theory/metre';
-import { MovesDesk } from '../desks/moves-desk';
+import { MovesDesk, nameOfLine } from '../desks/moves-desk';
 import { PlaceDesk } from '../desks/place-desk';
 import { selectMusic, selectPart, selectPlaced, selectView } from '../store/selectors';
 import { SessionActions, sessionFeature } from '../store/session';
@@ -83,7 +83,7 @@ export class RunningOrder {
   });
   protected readonly lineName = computed(() => {
     const move = this.drawnMove();
-    return move ? (move.kind === 'level' ? 'Level' : 'Pan') : 'Energy';
+    return nameOfLine(move ? move.kind : 'energy');
   });
   protected readonly sectionForms = SECTION_FORMS;
   protected readonly shapes = ENERGY_SHAPES;

@@ -6,6 +6,7 @@ import { from5to6 } from './5-to-6';
 import { from6to7 } from './6-to-7';
 import { from7to8 } from './7-to-8';
 import { from8to9 } from './8-to-9';
+import { from9to10 } from './9-to-10';
 
 type Raw = Record<string, unknown>;
 
@@ -19,6 +20,7 @@ const STEPS: readonly ((song: Raw) => Raw)[] = [
   from6to7,
   from7to8,
   from8to9,
+  from9to10,
 ];
 
 /**

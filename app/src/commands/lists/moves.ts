@@ -1,23 +1,20 @@
 import { inject } from '@angular/core';
 import { Store } from '@ngrx/store';
+import { MOVE_KINDS } from '@fendro/core/song/moves';
 import { MovesDesk, type OrderLine } from '../../desks/moves-desk';
 import { selectPart } from '../../store/selectors';
 import { grouped, type Command } from '../command';
 
-const LINES: Readonly<Record<OrderLine, string>> = {
-  energy: 'the energy',
-  level: 'the level of the part in focus',
-  pan: 'the pan of the part in focus',
-};
+const LINES: readonly OrderLine[] = ['energy', ...MOVE_KINDS];
 
-/** Levels and pans that move over the running order. */
+/** Parts that move in the mix over the running order. */
 export function moveCommands(): readonly Command[] {
   const desk = inject(MovesDesk);
   const part = inject(Store).selectSignal(selectPart);
   return grouped('Moves', 'workspace', [
     {
       id: 'moves.record',
-      words: 'Record levels and pans as they are moved while the music plays',
+      words: 'Record the sliders of the mix as they are moved while the music plays',
       keys: [],
       pressed: desk.recording,
       run: () => {
@@ -50,9 +47,9 @@ export function moveCommands(): readonly Command[] {
         desk.clear();
       },
     },
-    ...(['energy', 'level', 'pan'] as const).map((line) => ({
+    ...LINES.map((line) => ({
       id: `moves.show-${line}`,
-      words: `Show ${LINES[line]} over the running order`,
+      words: `Show the ${line}${line === 'energy' ? '' : ' of the part in focus'} over the running order`,
       keys: [],
       enabled: () => line === 'energy' || part() !== null,
       pressed: () => desk.line() === line,

@@ -6,24 +6,27 @@ import {
   DestroyRef,
   ElementRef,
   inject,
+  signal,
 } from '@angular/core';
-import { SlideField } from '../../ui/fields/slide-field';
-import { TextField } from '../../ui/fields/text-field';
-import { MatButton, MatIconButton } from '@angular/material/button';
-import { MatIcon } from '@angular/material/icon';
+import { MatButton } from '@angular/material/button';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
-import { instrumentOf } from '@fendro/core/sounding/instruments';
-import type { Part } from '@fendro/core/song/schema';
+import { MOVE_KINDS } from '@fendro/core/song/moves';
+import type { PartId } from '@fendro/core/song/schema';
 import { RunsCommand } from '../../commands/runs-command';
-import { BandDesk } from '../../desks/band-desk';
-import { MovesDesk } from '../../desks/moves-desk';
+import { ClashDesk } from '../../desks/clash-desk';
+import { nameOfLine } from '../../desks/moves-desk';
+import { SlideField } from '../../ui/fields/slide-field';
 import { growing } from '../../ui/growing';
 import { Mixer } from '../../sound/mixer';
 import { Playback } from '../../sound/playback';
 import { selectPart, selectScore } from '../../store/selectors';
 import { ScoreActions } from '../../store/song.actions';
+import { MixMore } from './mix-more';
+import { MixRow } from './mix-row';
+import { MixWay } from './mix-way';
+import { MixWhole } from './mix-whole';
 
 /**
  * What is left of a meter's level after a second in which nothing sounds: it falls alike however often the page is
@@ -31,20 +34,24 @@ import { ScoreActions } from '../../store/song.actions';
  */
 const LEFT_AFTER_A_SECOND = 0.012;
 
-/** Level, pan, quiet and hearing alone for each part, with what it sounds now. */
+/** How long the most that the limiter took away is shown. */
+const HELD_MS = 1000;
+
+/** How each part and the whole stand in the mix, with what they sound now and what is in their way. */
 @Component({
   selector: 'fd-mix-drawer',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
-    MatTooltip,
     MatButton,
-    MatIconButton,
-    MatIcon,
     MatMenu,
     MatMenuItem,
     MatMenuTrigger,
+    MatTooltip,
+    MixMore,
+    MixRow,
+    MixWay,
+    MixWhole,
     RunsCommand,
-    TextField,
     SlideField,
   ],
   template: `
@@ -76,11 +83,15 @@ const LEFT_AFTER_A_SECOND = 0.012;
       <mat-menu #menu="matMenu">
         @if (part(); as own) {
           <button mat-menu-item fdRuns="moves.fade">Fade {{ own.name }} out</button>
-          <button mat-menu-item fdRuns="moves.show-level">Draw the level of {{ own.name }}</button>
-          <button mat-menu-item fdRuns="moves.show-pan">Draw the pan of {{ own.name }}</button>
+          <button mat-menu-item [matMenuTriggerFor]="lines">Draw how {{ own.name }} moves</button>
           <button mat-menu-item fdRuns="moves.clear">{{ own.name }} as in the mix</button>
         }
         <button mat-menu-item fdRuns="moves.fade-song">Fade the song out</button>
+      </mat-menu>
+      <mat-menu #lines="matMenu">
+        @for (kind of kinds; track kind) {
+          <button mat-menu-item [fdRuns]="'moves.show-' + kind">{{ nameOfLine(kind) }}</button>
+        }
       </mat-menu>
     </header>
     <table>
@@ -97,81 +108,20 @@ const LEFT_AFTER_A_SECOND = 0.012;
       </thead>
       <tbody>
         @for (part of parts(); track part.id) {
+          <tr [fdMixRow]="part" [open]="open() === part.id" (openChange)="open.set($event ? part.id : null)"></tr>
           <tr>
-            <th scope="row">
-              <fd-text-field
-                class="plain part"
-                [label]="'Name of ' + part.name"
-                [value]="part.name"
-                (changed)="rename(part, $event)"
-              /><span class="quiet">{{ instrument(part) }}</span>
-            </th>
-            <td>
-              <fd-slide-field
-                shown="Level"
-                [label]="'Level of ' + part.name"
-                [value]="moves.live(part, 'level')"
-                (moved)="setLevel(part, $event)"
-              />
-            </td>
-            <td>
-              <fd-slide-field
-                shown="Pan"
-                [label]="'Pan of ' + part.name"
-                [least]="-100"
-                [usual]="0"
-                [inWords]="panText"
-                [value]="moves.live(part, 'pan')"
-                (moved)="setPan(part, $event)"
-              />
-            </td>
-            <td>
-              <button
-                matButton="outlined"
-                class="small"
-                [attr.aria-pressed]="part.muted"
-                (click)="band.toggleQuiet(part)"
-                [attr.aria-label]="'Quiet: ' + part.name"
-              >
-                <mat-icon [svgIcon]="part.muted ? 'volume_off' : 'volume_up'" />Quiet
-              </button>
-            </td>
-            <td>
-              <button
-                matButton="outlined"
-                class="small"
-                [attr.aria-pressed]="band.isAlone(part.id)"
-                (click)="band.toggleAlone(part.id)"
-                [attr.aria-label]="'Hear alone: ' + part.name"
-              >
-                <mat-icon svgIcon="headphones" />Alone
-              </button>
-            </td>
-            <td>
-              <span
-                class="meter"
-                role="meter"
-                [attr.aria-label]="'Sounding level of ' + part.name"
-                aria-valuemin="0"
-                aria-valuemax="100"
-                aria-valuenow="0"
-                [attr.data-meter]="part.id"
-                ><span class="fill" [style.background]="'var(--part-' + part.colour + ')'"></span
-              ></span>
-            </td>
-            <td>
-              <button
-                matIconButton
-                class="small"
-                (click)="band.remove(part.id)"
-                [attr.aria-label]="'Remove ' + part.name"
-                matTooltip="Remove this part"
-              >
-                <mat-icon svgIcon="delete" />
-              </button>
+            <td colspan="7">
+              <fd-mix-way [part]="part" />
+              @if (open() === part.id) {
+                <fd-mix-more [part]="part" />
+              }
             </td>
           </tr>
         }
+        <tr fdMixWhole></tr>
+        <tr>
+          <td colspan="7" class="quiet told" role="status">{{ told() }}</td>
+        </tr>
       </tbody>
     </table>
   `,
@@ -206,35 +156,12 @@ const LEFT_AFTER_A_SECOND = 0.012;
       border-collapse: collapse;
       width: 100%;
     }
-    th {
-      text-align: left;
-      font-weight: 400;
-      width: 13rem;
+    .told {
+      padding-inline-start: 36px;
+      font-size: 0.8125rem;
     }
-    td,
-    th {
-      padding: 2px 8px 2px 0;
-      white-space: nowrap;
-    }
-    .part {
-      width: 7.5rem;
-      font-weight: 600;
-    }
-    .meter {
-      display: block;
-      width: 88px;
-      height: 8px;
-      border-radius: 4px;
-      background: var(--sunk);
-      overflow: hidden;
-    }
-    .fill {
-      display: block;
-      height: 100%;
-      width: 100%;
-      transform: scaleX(0);
-      transform-origin: left;
-      transition: transform 50ms linear;
+    td {
+      padding: 0;
     }
   `,
 })
@@ -245,21 +172,21 @@ export class MixDrawer {
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly score = this.store.selectSignal(selectScore);
   protected readonly part = this.store.selectSignal(selectPart);
-  protected readonly band = inject(BandDesk);
-  protected readonly moves = inject(MovesDesk);
+  private readonly clashes = inject(ClashDesk);
   private readonly all = computed(() => this.score()?.parts ?? []);
   /** A row is slow to make: sliders measure themselves. */
   protected readonly parts = growing(this.all, 1, ({ id }) => id);
+  /** The part whose tone and instruments are shown. */
+  protected readonly open = signal<PartId | null>(null);
+  protected readonly kinds = MOVE_KINDS;
+  protected readonly nameOfLine = nameOfLine;
+  protected readonly told = computed(() => {
+    if (this.clashes.listening()) return 'Listening to every part …';
+    return this.clashes.clear() ? 'Nothing is buried, nothing sits on another' : '';
+  });
   private readonly shown = new Map<string, number>();
   private drawn = 0;
-
-  protected setLevel(part: Part, level: number): void {
-    if (!this.moves.moved(part, 'level', level)) this.band.change(part, { level }, 'level');
-  }
-
-  protected setPan(part: Part, pan: number): void {
-    if (!this.moves.moved(part, 'pan', pan)) this.band.change(part, { pan }, 'pan');
-  }
+  private most = { reduced: 0, at: 0 };
 
   protected setGround(change: { swing: number } | { feel: number }): void {
     this.store.dispatch(ScoreActions.groundSet({ change, gesture: `ground ${Object.keys(change).join()}` }));
@@ -267,6 +194,10 @@ export class MixDrawer {
 
   constructor() {
     const destroyed = inject(DestroyRef);
+    this.clashes.watched.set(true);
+    destroyed.onDestroy(() => {
+      this.clashes.watched.set(false);
+    });
     afterNextRender(() => {
       destroyed.onDestroy(
         this.playback.watch((position) => {
@@ -282,22 +213,22 @@ export class MixDrawer {
     this.drawn = now;
     for (const meter of this.host.nativeElement.querySelectorAll<HTMLElement>('[data-meter]')) {
       const part = meter.dataset['meter'] ?? '';
-      const level = playing ? Math.max(this.mixer.levelOf(part), (this.shown.get(part) ?? 0) * fall) : 0;
+      const now = part === '' ? this.mixer.whole.level : this.mixer.levelOf(part);
+      const level = playing ? Math.max(now, (this.shown.get(part) ?? 0) * fall) : 0;
       this.shown.set(part, level);
       // Square root: closer to how loud it feels.
       const share = Math.min(1, Math.sqrt(level));
       meter.setAttribute('aria-valuenow', String(Math.round(share * 100)));
       (meter.firstElementChild as HTMLElement).style.transform = `scaleX(${share})`;
     }
+    this.showReduction(playing ? this.mixer.whole.reduced : 0, now);
   }
 
-  protected instrument(part: Part): string {
-    return instrumentOf(part.instrument).name;
-  }
-
-  protected readonly panText = (pan: number): string => (pan === 0 ? 'mid' : pan < 0 ? `L ${-pan}` : `R ${pan}`);
-
-  protected rename(part: Part, name: string): void {
-    this.store.dispatch(ScoreActions.partChanged({ part: part.id, change: { name } }));
+  /** The most that was taken away in the last second: what flickers cannot be read. */
+  private showReduction(reduced: number, now: number): void {
+    if (reduced >= this.most.reduced || now - this.most.at > HELD_MS) this.most = { reduced, at: now };
+    const place = this.host.nativeElement.querySelector('[data-reduced]');
+    const text = this.most.reduced < 0.05 ? ', not at work' : `, ${this.most.reduced.toFixed(1)} dB taken away`;
+    if (place && place.textContent !== text) place.textContent = text;
   }
 }

@@ -33,6 +33,7 @@ import type { Choice } from './choice-field';
         autocomplete="off"
         spellcheck="false"
         [attr.aria-label]="label()"
+        [placeholder]="placeholder()"
         [matAutocomplete]="found"
         [formControl]="control"
         (focus)="field.select()"
@@ -41,6 +42,7 @@ import type { Choice } from './choice-field';
       <mat-autocomplete
         #found="matAutocomplete"
         [panelWidth]="panelWidth()"
+        [autoActiveFirstOption]="asked() !== ''"
         [displayWith]="named"
         (opened)="asked.set('')"
         (closed)="leave()"
@@ -64,6 +66,7 @@ export class FindField {
   readonly label = input.required<string>();
   readonly choices = input.required<readonly Choice<string>[]>();
   readonly value = input.required<string>();
+  readonly placeholder = input('');
   readonly panelWidth = input<string>('18rem');
   readonly chosen = output<string>();
   /** The arrow keys came upon one: it may be heard. */
