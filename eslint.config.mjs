@@ -57,8 +57,10 @@ export default tseslint.config(
       // Rows of tables are components by an attribute: browsers know no other rows.
       '@angular-eslint/component-selector': [
         'error',
-        { type: 'element', prefix: 'fd', style: 'kebab-case' },
-        { type: 'attribute', prefix: 'fd', style: 'camelCase' },
+        [
+          { type: 'element', prefix: 'fd', style: 'kebab-case' },
+          { type: 'attribute', prefix: 'fd', style: 'camelCase' },
+        ],
       ],
       '@angular-eslint/prefer-on-push-component-change-detection': 'error',
       // Signals read the store; selectors stay plain functions.
