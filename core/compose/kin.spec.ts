@@ -3,7 +3,8 @@ import { ASPECTS, type Asking, type Hold, type Note, type PartTake } from '../so
 import { distance } from '../study/features';
 import { holding, inBar, isLine, isLineKept, kept, notesOf, plain, takeOf } from '../testing/kept';
 import { rounds } from '../testing/rounds';
-import { range } from '../theory/units';
+import { barTicks } from '../theory/metre';
+import { range, TICKS_PER_QUARTER } from '../theory/units';
 import { midpoint } from './choose';
 import { draft, type DraftRequest } from './draft';
 import { printFor } from './print';
@@ -169,9 +170,13 @@ describe('drafting again', () => {
 
   it('lets a plan go that nothing new comes of', () => {
     const drums = fc.sample(
-      kept().filter((one) => one.request.asking.role === 'drums' && one.request.asking.bars >= 4),
+      kept().filter(
+        ({ request: { asking } }) =>
+          asking.role === 'drums' && asking.bars >= 4 && barTicks(asking.ground.metre) >= 3 * TICKS_PER_QUARTER,
+      ),
       { numRuns: 6, seed: 2 },
     );
+    let freed = 0;
     for (const one of drums) {
       const hold: Hold = {
         take: 'take',
@@ -182,11 +187,12 @@ describe('drafting again', () => {
       const asked = { ...holding(one.request, [hold], [one.take]), kept: { plan: 0 } };
       const steps = takesOf(asked, [one.take], 8);
       const plans = steps.flatMap((step) => (step.kind === 'take' ? [step.take.attempts.plan] : []));
-      if (steps.at(-1)?.kind === 'used up') expect(plans.some((plan) => plan !== 0) || plans.length === 0).toBe(true);
+      if (plans.some((plan) => plan !== 0)) freed++;
       for (const step of steps)
         if (step.kind === 'take')
           expect(draft({ ...asked, kept: step.take.attempts }, 0)).toEqual({ ok: true, content: step.take.content });
     }
+    expect(freed).toBeGreaterThan(0);
   });
 
   it('halfway gives takes as like the one as the other, likest first', () => {

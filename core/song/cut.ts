@@ -1,4 +1,4 @@
-import { metreName } from '../theory/metre';
+import { metreText } from '../theory/metre';
 import type { Ticks } from '../theory/units';
 import { withoutHand } from './chord-hand';
 import { valueAt } from './curve';
@@ -166,7 +166,7 @@ export function joinProblem(score: Score, id: OccurrenceId): string | null {
   if (!first || !second) return 'Nothing follows this section.';
   const [a, b] = [groundOf(score, first), groundOf(score, second)];
   const alike =
-    a.tonic === b.tonic && a.scale === b.scale && a.tempo === b.tempo && metreName(a.metre) === metreName(b.metre);
+    a.tonic === b.tonic && a.scale === b.scale && a.tempo === b.tempo && metreText(a.metre) === metreText(b.metre);
   return alike ? null : 'These sections stand in another key, metre or tempo each: only like ones are joined.';
 }
 

@@ -5,7 +5,7 @@ import { isDrumRole } from './roles';
 import type { Part, Score, Section } from './schema';
 import { groupOf } from './section';
 import { placedSections, versionsOf } from './versions';
-import { metreName } from '../theory/metre';
+import { metreText } from '../theory/metre';
 import { printedName } from '../theory/pitch';
 import type { Ticks } from '../theory/units';
 
@@ -40,7 +40,7 @@ function groundWords(score: Score, first: Section, section: Section): string[] {
   return [
     ...(before.tonic === now.tonic && before.scale === now.scale ? [] : [`in ${printedName(now.tonic)}`]),
     ...(before.tempo === now.tempo ? [] : [now.tempo > before.tempo ? 'faster' : 'slower']),
-    ...(metreName(before.metre) === metreName(now.metre) ? [] : [`in ${metreName(now.metre)}`]),
+    ...(metreText(before.metre) === metreText(now.metre) ? [] : [`in ${metreText(now.metre)}`]),
   ];
 }
 

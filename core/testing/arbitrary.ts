@@ -22,7 +22,8 @@ import {
 } from '../song/schema';
 import { STYLES } from '../styles/styles';
 import { tonicsFor } from '../theory/key';
-import { METRES } from '../theory/metre';
+import { METRES, type Metre } from '../theory/metre';
+import { sum } from '../theory/units';
 import { SCALES } from '../theory/scale';
 import { looseTake } from '../song/take';
 
@@ -30,13 +31,28 @@ import { looseTake } from '../song/take';
 
 const percent = fc.integer({ min: 0, max: 100 });
 
+/** The metres that are offered, and any that a writer may type. */
+const metres: fc.Arbitrary<Metre> = fc.oneof(
+  { arbitrary: fc.constantFrom(...METRES), weight: 3 },
+  {
+    arbitrary: fc
+      .record({
+        unit: fc.constantFrom(2 as const, 4 as const, 8 as const),
+        groups: fc.array(fc.integer({ min: 1, max: 4 }), { minLength: 1, maxLength: 5 }),
+      })
+      .map(({ unit, groups }) => ({ beats: sum(groups), unit, groups }))
+      .filter(({ beats, unit }) => beats <= 16 && (1920 * beats) / unit >= 480),
+    weight: 1,
+  },
+);
+
 const grounds = (): fc.Arbitrary<Ground> =>
   fc
     .record({
       tonic: fc.integer({ min: 0, max: 11 }),
       scale: fc.constantFrom(...SCALES),
       tempo: fc.integer({ min: 40, max: 200 }),
-      metre: fc.constantFrom(...METRES),
+      metre: metres,
       swing: percent,
       style: fc.constantFrom(...STYLES),
     })

@@ -30,6 +30,42 @@ export const METRES: readonly Metre[] = [
   { beats: 12, unit: 8, groups: [3, 3, 3, 3] },
 ];
 
+/** Beats of one bar at most. */
+const MOST_BEATS = 16;
+
+/** How beats fall into groups where nobody says it: as in the metre of that name, else in threes or twos. */
+function usualGroups(beats: number, unit: number): readonly number[] {
+  const known = METRES.find((metre) => metre.beats === beats && metre.unit === unit);
+  if (known) return known.groups;
+  if (unit >= 8 && beats % 3 === 0) return Array.from({ length: beats / 3 }, () => 3);
+  if (beats < 4) return [beats];
+  // What is odd has its three at the end.
+  return [...Array.from({ length: Math.floor(beats / 2) - (beats % 2) }, () => 2), ...(beats % 2 === 1 ? [3] : [])];
+}
+
+/** “7/8”, and its groups where they are not the usual ones: “7/8 3+2+2”. */
+export function metreText({ beats, unit, groups }: Metre): string {
+  const usual = usualGroups(beats, unit).join('+') === groups.join('+');
+  return usual ? `${beats}/${unit}` : `${beats}/${unit} ${groups.join('+')}`;
+}
+
+/**
+ * Reads a metre as it is written: `7/8`, `7/8 3+2+2`, or its groups over the unit, `3+2+2/8`. Units are halves, quarters
+ * and eighths, and a bar is at least a quarter long: all that can be drafted lies on the grids of those.
+ *
+ * @returns null where the text is no metre that a bar can have
+ */
+export function readMetre(text: string): Metre | null {
+  const found = /^\s*(\d{1,2}(?:\s*\+\s*\d{1,2})*)\s*\/\s*(2|4|8)(?:\s+(\d{1,2}(?:\s*\+\s*\d{1,2})*))?\s*$/.exec(text);
+  if (!found) return null;
+  const numbers = (list: string): number[] => list.split('+').map(Number);
+  const [over = [], unit, said] = [numbers(found[1] ?? ''), Number(found[2]) as Metre['unit'], found[3]];
+  const beats = sum(over);
+  if (beats > MOST_BEATS || 4 * beats < unit || over.includes(0)) return null;
+  const groups = said !== undefined ? numbers(said) : over.length > 1 ? over : usualGroups(beats, unit);
+  return sum(groups) === beats && !groups.includes(0) ? { beats, unit, groups } : null;
+}
+
 export const metreName = (metre: Metre): string => `${metre.beats}/${metre.unit}`;
 
 const unitTicks = (metre: Metre): Ticks => (TICKS_PER_QUARTER * 4) / metre.unit;

@@ -3,7 +3,18 @@ import { Scale as TonalScale } from 'tonal';
 import { chordSymbol, makeChord, transposeChord } from './chord';
 import { harmonicFunction, romanNumeral } from './harmony-role';
 import { keyMask, keyNotes, keySignature, spellIn, tonicsFor } from './key';
-import { barTicks, beatsOf, gridOf, METRES, metreName, metricalWeight, WEIGHT, type Metre } from './metre';
+import {
+  barTicks,
+  beatsOf,
+  gridOf,
+  METRES,
+  metreName,
+  metreText,
+  metricalWeight,
+  readMetre,
+  WEIGHT,
+  type Metre,
+} from './metre';
 import {
   degreeLabel,
   intervalOf,
@@ -152,6 +163,28 @@ describe('keys', () => {
 });
 
 describe('metre', () => {
+  it('is read back from every way in which it is written', () => {
+    const groups = fc.array(fc.integer({ min: 1, max: 4 }), { minLength: 1, maxLength: 5 });
+    fc.assert(
+      fc.property(groups, fc.constantFrom(2 as const, 4 as const, 8 as const), (list, unit) => {
+        const beats = list.reduce((total, group) => total + group, 0);
+        const metre = { beats, unit, groups: list };
+        if (beats > 16 || 4 * beats < unit) expect(readMetre(metreText(metre))).toBeNull();
+        else {
+          expect(readMetre(metreText(metre))).toEqual(metre);
+          expect(readMetre(`${beats} / ${unit}  ${list.join(' + ')}`)).toEqual(metre);
+          if (list.length > 1) expect(readMetre(`${list.join('+')}/${unit}`)).toEqual(metre);
+        }
+      }),
+    );
+    for (const metre of METRES)
+      expect([metreText(metre), readMetre(metreName(metre))]).toEqual([metreName(metre), metre]);
+    expect(readMetre('11/8')!.groups).toEqual([2, 2, 2, 2, 3]);
+    expect(readMetre('15/8')!.groups).toEqual([3, 3, 3, 3, 3]);
+    for (const text of ['', '7', '7/8 3+2', '0/4', '7/9', '17/8', '3+0/4', '1/8', '7/8 x'])
+      expect(readMetre(text)).toBeNull();
+  });
+
   it.each([
     ['4/4', 'down back strong back'],
     ['3/4', 'down weak back'],

@@ -5,7 +5,7 @@ import { changeSection } from '@fendro/core/song/edit';
 import { LIMITS, withEnding } from '@fendro/core/song/limits';
 import type { Music } from '@fendro/core/song/resolve';
 import type { OccurrenceId, Score, Section, Take } from '@fendro/core/song/schema';
-import { metreName, type Metre } from '@fendro/core/theory/metre';
+import { metreText, type Metre } from '@fendro/core/theory/metre';
 import { newId } from '../store/ids';
 import { News } from '../store/news';
 import { Notices } from '../store/notices';
@@ -80,7 +80,7 @@ export class CutDesk {
     const at = named.order.findIndex(({ id }) => id === view.occurrence.id);
     const place = named.order.slice(at).find(({ section }) => section === alone.section) ?? view.occurrence;
     this.revise('give a bar its own metre', { ...named, sections }, alone.takes, place.id);
-    this.news.say(`Bar ${bar + 1} in ${metreName(metre)}`);
+    this.news.say(`Bar ${bar + 1} in ${metreText(metre)}`);
   }
 
   /** A song in which a bar is a section of its own. */

@@ -15,7 +15,7 @@ import { layOut, songTicks } from '@fendro/core/song/resolve';
 import { styleIn } from '@fendro/core/styles/styles';
 import { songCourse, tempoOf } from '@fendro/core/sounding/course';
 import { keySignature } from '@fendro/core/theory/key';
-import { metreName } from '@fendro/core/theory/metre';
+import { metreText } from '@fendro/core/theory/metre';
 import { printedName } from '@fendro/core/theory/pitch';
 import { scaleOf } from '@fendro/core/theory/scale';
 import { Library } from '../desks/library';
@@ -116,7 +116,7 @@ export class Deliver {
         ? 'no accidentals'
         : `${Math.abs(accidentals)} ${accidentals > 0 ? 'sharp' : 'flat'}${Math.abs(accidentals) === 1 ? '' : 's'}`;
     return (
-      `${printedName(tonic)} ${scaleOf(scale).name} (signature: ${signature}), ${metreName(metre)}, ` +
+      `${printedName(tonic)} ${scaleOf(scale).name} (signature: ${signature}), ${metreText(metre)}, ` +
       `${tempo} beats a minute, ${bars} bars, ` +
       `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}. ` +
       `${own ? 'Sections with a key, metre or tempo of their own carry it. ' : ''}Every file carries ` +

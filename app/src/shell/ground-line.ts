@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
-import { METRE_CHOICES, SCALE_CHOICES, TEMPO_BOUNDS, TEMPO_TOLD, tonicChoices } from '../ui/ground-choices';
+import { SCALE_CHOICES, TEMPO_BOUNDS, TEMPO_TOLD, tonicChoices } from '../ui/ground-choices';
 import { FindField } from '../ui/fields/find-field';
+import { MetreField } from '../ui/fields/metre-field';
 import { NumberField } from '../ui/fields/number-field';
 import { ChoiceField, type Choice } from '../ui/fields/choice-field';
 import { MatIconButton } from '@angular/material/button';
@@ -9,7 +10,7 @@ import { MatTooltip } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
 import { STYLES } from '@fendro/core/styles/styles';
 import { tonicsFor } from '@fendro/core/theory/key';
-import { METRES, metreName } from '@fendro/core/theory/metre';
+import type { Metre } from '@fendro/core/theory/metre';
 import { pitchClassOf } from '@fendro/core/theory/pitch';
 import { scaleOf } from '@fendro/core/theory/scale';
 import { StyleDesk } from '../desks/style-desk';
@@ -22,7 +23,7 @@ import { ScoreActions } from '../store/song.actions';
 @Component({
   selector: 'fd-ground-line',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, MatIconButton, MatIcon, ChoiceField, NumberField, FindField],
+  imports: [ChoiceField, FindField, MatIcon, MatIconButton, MatTooltip, MetreField, NumberField],
   template: `
     @if (ground(); as ground) {
       <fd-choice-field
@@ -49,7 +50,7 @@ import { ScoreActions } from '../store/song.actions';
       >
         <mat-icon svgIcon="tune" />
       </button>
-      <fd-choice-field class="plain" label="Metre" [choices]="metres" [value]="metre()" (chosen)="setMetre($event)" />
+      <fd-metre-field class="plain" label="Metre" [value]="ground.metre" (chosen)="setMetre($event)" />
       <span class="tempo" matTooltip="Beats a minute; T taps it">
         <span class="note" aria-hidden="true">♩ =</span>
         <fd-number-field
@@ -132,13 +133,8 @@ export class GroundLine {
   protected readonly styles = computed((): readonly Choice<string>[] =>
     this.all().map(({ id, name, family }) => ({ value: id, text: name, group: family })),
   );
-  protected readonly metres = METRE_CHOICES;
   protected readonly tempoBounds = TEMPO_BOUNDS;
   protected readonly tempoTold = TEMPO_TOLD;
-  protected readonly metre = computed(() => {
-    const ground = this.ground();
-    return ground ? metreName(ground.metre) : '';
-  });
   protected readonly tonicClass = computed(() => pitchClassOf(this.ground()?.tonic ?? 0));
   protected readonly tonics = computed(() => tonicChoices(this.ground()?.scale ?? 'major'));
 
@@ -152,9 +148,8 @@ export class GroundLine {
     if (tonic !== undefined) this.desk.changeGround({ section: null, change: { tonic } });
   }
 
-  protected setMetre(name: string): void {
-    const metre = METRES.find((candidate) => metreName(candidate) === name);
-    if (metre) this.store.dispatch(ScoreActions.groundSet({ change: { metre } }));
+  protected setMetre(metre: Metre): void {
+    this.store.dispatch(ScoreActions.groundSet({ change: { metre } }));
   }
 
   protected setTempo(tempo: number): void {

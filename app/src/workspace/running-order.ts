@@ -28,7 +28,7 @@ import { ArrangementDesk, SECTION_FORMS } from '../desks/arrangement-desk';
 import { Playback } from '../sound/playback';
 import { tellPlace } from '@fendro/core/song/place';
 import { CutDesk } from '../desks/cut-desk';
-import { METRES, metreName } from '@fendro/core/theory/metre';
+import { METRES, metreText } from '@fendro/core/theory/metre';
 import { MovesDesk, nameOfLine } from '../desks/moves-desk';
 import { PlaceDesk } from '../desks/place-desk';
 import { selectMusic, selectPart, selectPlaced, selectView } from '../store/selectors';
@@ -73,7 +73,7 @@ export class RunningOrder {
   protected readonly desk = inject(ArrangementDesk);
   private readonly here = inject(PlaceDesk);
   protected readonly cuts = inject(CutDesk);
-  protected readonly metreChoices = METRES.map((metre) => ({ metre, text: metreName(metre) }));
+  protected readonly metreChoices = METRES.map((metre) => ({ metre, text: metreText(metre) }));
   protected readonly part = this.store.selectSignal(selectPart);
   private readonly moves = inject(MovesDesk);
   /** What is drawn over the sections in place of the energy: how the part in focus moves. */

@@ -21,14 +21,14 @@ describe('a section’s own ground', () => {
   it('says where it is the song’s', async () => {
     const { shown, view } = ground();
     await view.fixture.whenStable();
-    expect(['Section key', 'Section scale', 'Section metre'].map(shown)).toEqual(['song', 'as the song', 'song']);
+    expect(['Section key', 'Section scale', 'Section metre'].map(shown)).toEqual(['song', 'as the song', 'as the song']);
     expect(view.by.getByRole<HTMLInputElement>('textbox', { name: 'Section tempo' }).value).toBe('');
   });
 
   it('shows what is the section’s own', async () => {
-    const { shown, view } = ground({ scale: 'minor', tempo: 72, metre: { beats: 3, unit: 4, groups: [1, 1, 1] } });
+    const { shown, view } = ground({ scale: 'minor', tempo: 72, metre: { beats: 3, unit: 4, groups: [1, 2] } });
     await view.fixture.whenStable();
-    expect([shown('Section scale'), shown('Section metre')]).toEqual(['Minor', '3/4']);
+    expect([shown('Section scale'), shown('Section metre')]).toEqual(['Minor', '3/4 1+2']);
     expect(view.by.getByRole<HTMLInputElement>('textbox', { name: 'Section tempo' }).value).toBe('72');
   });
 
@@ -36,7 +36,7 @@ describe('a section’s own ground', () => {
     const { view, asked } = ground({ tempo: 72, tonic: 1, metre: { beats: 3, unit: 4, groups: [1, 1, 1] } });
     view.set('combobox', 'Section metre', '6/8');
     expect(asked()).toMatchObject({ section: verse!.id, change: { metre: { beats: 6, unit: 8 } } });
-    view.set('combobox', 'Section metre', 'song');
+    view.set('combobox', 'Section metre', 'as the song');
     expect(asked()).toEqual({ section: verse!.id, change: { metre: score.ground.metre } });
     view.set('combobox', 'Section key', '2');
     expect(asked()).toMatchObject({ change: { tonic: 2 } });

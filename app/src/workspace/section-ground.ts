@@ -1,12 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { METRE_CHOICES, SCALE_CHOICES, TEMPO_BOUNDS, TEMPO_TOLD, tonicChoices } from '../ui/ground-choices';
+import { SCALE_CHOICES, TEMPO_BOUNDS, TEMPO_TOLD, tonicChoices } from '../ui/ground-choices';
 import { FindField } from '../ui/fields/find-field';
+import { MetreField } from '../ui/fields/metre-field';
 import { NumberField } from '../ui/fields/number-field';
 import { ChoiceField, type Choice } from '../ui/fields/choice-field';
 import { Store } from '@ngrx/store';
 import type { OwnGround } from '@fendro/core/song/schema';
 import { tonicsFor } from '@fendro/core/theory/key';
-import { METRES, metreName } from '@fendro/core/theory/metre';
 import { pitchClassOf } from '@fendro/core/theory/pitch';
 import { endTempoOf } from '@fendro/core/song/tempos';
 import { ArrangementDesk } from '../desks/arrangement-desk';
@@ -17,7 +17,7 @@ import { selectGround, selectOwnScore, selectSection } from '../store/selectors'
 @Component({
   selector: 'fd-section-ground',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ChoiceField, NumberField, FindField],
+  imports: [ChoiceField, FindField, MetreField, NumberField],
   template: `
     @if (ground(); as ground) {
       <div class="own" role="group" aria-label="This section’s own ground">
@@ -36,7 +36,12 @@ import { selectGround, selectOwnScore, selectSection } from '../store/selectors'
         /></label>
         <label
           >Metre
-          <fd-choice-field label="Section metre" [choices]="metres" [value]="metreNow()" (chosen)="setMetre($event)"
+          <fd-metre-field
+            label="Section metre"
+            blank="as the song"
+            [value]="own().metre ?? null"
+            (chosen)="change({ metre: $event })"
+            (cleared)="setMetreBack()"
         /></label>
         <span class="tempo"
           >Tempo
@@ -107,7 +112,6 @@ export class SectionGround {
   protected readonly section = this.store.selectSignal(selectSection);
   protected readonly ground = this.store.selectSignal(selectGround);
   protected readonly scales = [{ value: 'song', text: 'as the song' }, ...SCALE_CHOICES];
-  protected readonly metres = [{ value: 'song', text: 'as the song' }, ...METRE_CHOICES];
   protected readonly tempoBounds = TEMPO_BOUNDS;
   protected readonly tempoTold = TEMPO_TOLD;
   protected readonly own = computed((): OwnGround => this.section()?.ground ?? {});
@@ -117,11 +121,6 @@ export class SectionGround {
     ...tonicChoices(this.ground()?.scale ?? 'major'),
   ]);
   protected readonly tonicNow = computed(() => (this.own().tonic === undefined ? 'song' : this.tonicClass()));
-  protected readonly metreNow = computed(() => {
-    const { metre } = this.own();
-    return metre ? metreName(metre) : 'song';
-  });
-
   /** Setting what the song has lets the section follow the song again. */
   protected change(change: Partial<OwnGround>): void {
     const section = this.section();
@@ -142,10 +141,9 @@ export class SectionGround {
     this.change({ scale, ...(tonic === undefined ? {} : { tonic }) });
   }
 
-  protected setMetre(value: string): void {
-    const metre =
-      value === 'song' ? this.score()?.ground.metre : METRES.find((candidate) => metreName(candidate) === value);
-    if (metre) this.change({ metre });
+  protected setMetreBack(): void {
+    const song = this.score()?.ground.metre;
+    if (song) this.change({ metre: song });
   }
 
   /** The tempo that the section goes to on its last bars; null where it stays. */

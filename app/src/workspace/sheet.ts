@@ -23,7 +23,7 @@ import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { LIMITS } from '@fendro/core/song/limits';
 import { endTempoOf } from '@fendro/core/song/tempos';
 import { roleOf } from '@fendro/core/song/roles';
-import { metreName } from '@fendro/core/theory/metre';
+import { metreText } from '@fendro/core/theory/metre';
 import { printedName } from '@fendro/core/theory/pitch';
 import { scaleOf } from '@fendro/core/theory/scale';
 import { clamp } from '@fendro/core/theory/units';
@@ -136,7 +136,7 @@ export class Sheet {
     const end = score && section ? endTempoOf(score, section) : null;
     return [
       ...key,
-      ...(own.metre ? [metreName(own.metre)] : []),
+      ...(own.metre ? [metreText(own.metre)] : []),
       ...(own.tempo ? [`♩ = ${own.tempo}`] : []),
       ...(end ? [`to ♩ = ${end.tempo}`] : []),
     ].join(', ');

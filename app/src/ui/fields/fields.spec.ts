@@ -1,9 +1,11 @@
 import { fireEvent } from '@testing-library/dom';
+import { METRES } from '@fendro/core/theory/metre';
 import { viewOf, type View } from '../../testing/view';
 import { TEMPO_BOUNDS, TEMPO_TOLD } from '../ground-choices';
 import { ChoiceField } from './choice-field';
 import { FileButton } from './file-button';
 import { FindField } from './find-field';
+import { MetreField } from './metre-field';
 import { NumberField } from './number-field';
 import { RangeField } from './range-field';
 import { SlideField } from './slide-field';
@@ -191,5 +193,41 @@ describe('a file button', () => {
     view.act(() => fireEvent.change(field));
     view.act(() => fireEvent.change(field));
     expect(picked).toEqual([[file], [file]]);
+  });
+});
+
+describe('a metre field', () => {
+  const field = (more: object = {}) => {
+    const view = viewOf(MetreField, { inputs: { label: 'Metre', value: METRES[2]!, ...more } });
+    const { chosen, cleared } = view.fixture.componentInstance;
+    return { view, chosen: given(chosen), cleared: given(cleared) };
+  };
+
+  it('takes a usual one from the list, and any other that is typed, with its groups', () => {
+    const { view, chosen } = field();
+    view.set('combobox', 'Metre', '3/4');
+    view.set('combobox', 'Metre', 'other');
+    view.set('textbox', 'Metre, typed', '7/8 3+2+2');
+    expect(chosen).toEqual([METRES[1], { beats: 7, unit: 8, groups: [3, 2, 2] }]);
+    view.show({ value: chosen[1] });
+    expect(valueOf(view, 'combobox')).toBe('7/8 3+2+2');
+  });
+
+  it('tells what is none, gives nothing, and Escape puts the old one back', () => {
+    const { view, chosen } = field();
+    view.set('combobox', 'Metre', 'other');
+    view.set('textbox', 'Metre, typed', '7/8 3+3');
+    expect(view.by.getByRole('alert').textContent).toContain('stays 4/4');
+    view.press(view.by.getByRole('textbox'), 'Escape');
+    expect(valueOf(view, 'combobox')).toBe('4/4');
+    expect(chosen).toEqual([]);
+  });
+
+  it('may have none of its own', () => {
+    const { view, cleared, chosen } = field({ blank: 'as the song' });
+    view.set('combobox', 'Metre', 'as the song');
+    expect([cleared.length, chosen]).toEqual([1, []]);
+    view.show({ value: null });
+    expect(valueOf(view, 'combobox')).toBe('as the song');
   });
 });
