@@ -1,5 +1,7 @@
 import { clamp, type Ticks } from '../theory/units';
+import { thinned } from './curve';
 import { barOf, groundOf } from './ground';
+import { LIMITS } from './limits';
 import { TEMPO_LIMITS, type Score, type Section, type SectionId, type TempoPoint } from './schema';
 
 /** How a section's tempo changes on its way: points in % of its own tempo, so that they follow it when that changes. */
@@ -40,6 +42,23 @@ export function withEndTempo(score: Score, section: Section, tempo: number | nul
       { at: section.bars * bar, value },
     ]),
   );
+}
+
+/** How closely a drawn tempo is followed, in % of the section's own: nobody hears less. */
+const FINE = 0.5;
+
+/**
+ * Lets the tempo go over a section as it was drawn; no points let it stay.
+ *
+ * @param points  in % of the section's own tempo; what would be slower or faster than a song may be is held back
+ */
+export function withTempos(score: Score, section: Section, points: readonly TempoPoint[]): Score {
+  const own = groundOf(score, section).tempo;
+  const [low, high] = [Math.max(10, (100 * TEMPO_LIMITS.low) / own), Math.min(400, (100 * TEMPO_LIMITS.high) / own)];
+  const held = inOrder(points.map(({ at, value }) => ({ at, value: clamp(value, low, high) })));
+  let few = thinned(held, FINE);
+  for (let tolerance = FINE; few.length > LIMITS.tempoPoints; tolerance *= 1.5) few = thinned(held, tolerance);
+  return changed(score, section.id, few.every(({ value }) => value === 100) ? [] : few);
 }
 
 /** The tempo that a section ends in, and over how many of its last bars it goes there; null where it stays. */

@@ -3,8 +3,8 @@ import { Store } from '@ngrx/store';
 import { freeName, nameOfKind } from '@fendro/core/song/edit';
 import { ENERGY_SHAPES, shapedEnergy } from '@fendro/core/song/energy';
 import { LIMITS } from '@fendro/core/song/limits';
-import { withEndTempo } from '@fendro/core/song/tempos';
-import type { HarmonyForm, OccurrenceId, Section, SectionId, SectionKind } from '@fendro/core/song/schema';
+import { withEndTempo, withTempos } from '@fendro/core/song/tempos';
+import type { HarmonyForm, OccurrenceId, Section, SectionId, SectionKind, TempoPoint } from '@fendro/core/song/schema';
 import { nameApart } from '@fendro/core/song/version-words';
 import { placedSections } from '@fendro/core/song/versions';
 import { ENDINGS, type Ending } from '@fendro/core/song/style';
@@ -141,6 +141,21 @@ export class ArrangementDesk {
     const name = tempo === null ? 'keep the tempo' : 'let the tempo change';
     this.store.dispatch(
       ScoreActions.revised({ name, score: withEndTempo(score, section, tempo, bars), takes: [], released: [] }),
+    );
+  }
+
+  /** Lets the tempo of a section go as it was drawn, in % of its own. */
+  drawTempo(section: Section, points: readonly TempoPoint[], gesture?: string): void {
+    const score = this.ownScore();
+    if (!score) return;
+    this.store.dispatch(
+      ScoreActions.revised({
+        name: points.length === 0 ? 'keep the tempo' : 'draw the tempo',
+        score: withTempos(score, section, points),
+        takes: [],
+        released: [],
+        ...(gesture === undefined ? {} : { gesture }),
+      }),
     );
   }
 

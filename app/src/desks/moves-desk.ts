@@ -18,8 +18,11 @@ import { selectBar, selectOwnScore, selectPart, selectPlaced, selectView } from 
 import { ScoreActions } from '../store/song.actions';
 import { sessionFeature } from '../store/session';
 
-/** What the band over the running order shows and takes: the energy, or how the part in focus moves. */
-export type OrderLine = 'energy' | MoveKind;
+/** What the band over the running order shows and takes: the energy, the tempo, or how the part in focus moves. */
+export type OrderLine = 'energy' | 'tempo' | MoveKind;
+
+/** Those of the whole song. */
+export const isOfSong = (line: OrderLine): line is 'energy' | 'tempo' => line === 'energy' || line === 'tempo';
 
 /** “Level”. */
 export const nameOfLine = (line: OrderLine): string => line.charAt(0).toUpperCase() + line.slice(1);

@@ -5,6 +5,7 @@ import { SMALL, viewOf } from '../testing/view';
 import { PlaceLine } from '../workspace/place-line';
 import { RunningOrder } from '../workspace/running-order';
 import { ArrangementDesk } from './arrangement-desk';
+import { MovesDesk } from './moves-desk';
 import { PlaceDesk } from './place-desk';
 
 const drums = SMALL.score.parts.find(({ role }) => role === 'drums')!;
@@ -55,5 +56,36 @@ describe('a place of its own', () => {
     ]);
     desk.setEndTempo(own(), null, 1);
     expect(own().tempos).toBeUndefined();
+  });
+
+  it('plays so often in a row, told in its menu, and once again', () => {
+    const view = viewOf(RunningOrder, { done: there });
+    const desk = TestBed.inject(PlaceDesk);
+    view.act(() => {
+      desk.play(3);
+    });
+    expect(view.score.order.slice(-3).map(({ section }) => section)).toEqual(
+      Array(3).fill(SMALL.score.order[2]!.section),
+    );
+    expect([desk.plays(), view.song.past.at(-1)!.name]).toEqual([3, 'play a section so often']);
+    view.act(() => {
+      desk.play(1);
+    });
+    expect(view.score.order).toEqual(SMALL.score.order);
+  });
+
+  it('draws the tempo of a section over all its places, by keys too', () => {
+    const view = viewOf(RunningOrder, { done: there });
+    view.act(() => {
+      TestBed.inject(MovesDesk).line.set('tempo');
+    });
+    const [strip] = view.by.getAllByRole('slider', { name: /^Tempo of / });
+    expect(strip!.getAttribute('aria-valuetext')).toBe(`${SMALL.score.ground.tempo} beats a minute`);
+    view.press(strip!, 'ArrowDown');
+    view.press(strip!, 'ArrowDown');
+    expect(view.score.sections[0]!.tempos).toEqual([{ at: 0, value: 90 }]);
+    expect(view.song.past.map(({ name }) => name)).toEqual(['draw the tempo']);
+    view.press(strip!, 'Delete');
+    expect(view.score.sections[0]!.tempos).toBeUndefined();
   });
 });

@@ -1,8 +1,10 @@
 import { computed, inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { isOwn, liftPlace, plainPlace, restsIn, tellPlace, toggleRest } from '@fendro/core/song/place';
+import { playsOf, withPlays } from '@fendro/core/song/plays';
 import { LARGEST_LIFT, type Score } from '@fendro/core/song/schema';
 import { range } from '@fendro/core/theory/units';
+import { newId } from '../store/ids';
 import { News } from '../store/news';
 import { selectOwnScore, selectPart, selectView } from '../store/selectors';
 import { ScoreActions } from '../store/song.actions';
@@ -59,6 +61,23 @@ export class PlaceDesk {
     const name = this.rests() ? 'play again in one place' : 'rest in one place';
     this.revise(name, toggleRest(score, place.id, part.id, this.meant()));
     this.news.say(this.told().find((text) => text.includes(part.name)) ?? `${part.name} plays here`);
+  }
+
+  /** How often the section plays in a row here. */
+  readonly plays = computed(() => {
+    const [place, score] = [this.place(), this.score()];
+    return place && score ? playsOf(score, place.id).length : 1;
+  });
+
+  /** Lets the section play so often in a row here. */
+  play(times: number): void {
+    const [score, place] = [this.score(), this.place()];
+    if (!score || !place) return;
+    this.revise(
+      'play a section so often',
+      withPlays(score, place.id, times, () => newId('occurrence')),
+    );
+    this.news.say(this.plays() === 1 ? 'Plays once' : `Plays ${this.plays()} times in a row`);
   }
 
   /** Makes the place as its section is everywhere else. */

@@ -14,7 +14,7 @@ import { provideSong } from '../store/provide-song';
 import { selectScore, selectSong, selectSounding } from '../store/selectors';
 import { SessionActions } from '../store/session';
 import type { SongState } from '../store/song.reducer';
-import { SongActions, TakeActions } from '../store/song.actions';
+import { ScoreActions, SongActions, TakeActions } from '../store/song.actions';
 import { silentPlayback, SMALL } from '../testing/view';
 import { BarsDesk } from './bars-desk';
 import { ChordDesk } from './chord-desk';
@@ -295,5 +295,20 @@ describe('holding and redrafting', () => {
       const [entry] = TestBed.inject(LogbookDesk).found();
       expect([entry!.who, entry!.canSound]).toEqual(['a part that is gone', false]);
     });
+  });
+
+  it('drafts the bars that a longer section is missing, chords first, and leaves what is there', async () => {
+    store.dispatch(ScoreActions.sectionChanged({ section: section.id, change: { bars: section.bars + 2 } }));
+    const lines = [HARMONY, ...SMALL.score.parts.map(({ id }) => id)];
+    expect([...redrafting.missing().keys()]).toEqual(lines);
+    const before = sounding();
+    await redrafting.draftMissing();
+    expect(redrafting.missing().size).toBe(0);
+    const after = sounding();
+    for (let bar = 0; bar < section.bars; bar++) expect(inBar(after.notes, bar)).toEqual(inBar(before.notes, bar));
+    expect([2, 3].flatMap((bar) => inBar(after.notes, bar)).length).toBeGreaterThan(0);
+    expect(TestBed.inject(News).latest().text).toBe(`${lines.length} of ${lines.length} lines go on to the end`);
+    // Nothing was chosen: all of it is heard.
+    expect(now().chosen).toEqual(section.chosen);
   });
 });

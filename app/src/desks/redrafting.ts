@@ -3,10 +3,12 @@ import { Store } from '@ngrx/store';
 import { kinRequest, motifRequest, redraftRequest, type Saying, type Selection } from '@fendro/core/compose/asking';
 import type { DraftRequest } from '@fendro/core/compose/draft';
 import { fittedNotes } from '@fendro/core/song/follow-chords';
+import { missingBars } from '@fendro/core/song/missing';
 import { partTake, sectionOf, soundingId, type Music } from '@fendro/core/song/resolve';
 import { inDraftingOrder } from '@fendro/core/song/roles';
 import {
   ASPECTS,
+  HARMONY,
   type Aspect,
   type Kin,
   type LineId,
@@ -108,18 +110,52 @@ export class Redrafting {
 
   /** @param only  parts; null is all of them */
   private parts(section: Section, bars: readonly number[], only: readonly PartId[] | null): Promise<void> {
+    return this.lines(section, 'parts drafted again', (music, now) =>
+      inDraftingOrder(music.score.parts)
+        .filter(({ id }) => soundingId(now, id, music.heard) !== null && (only?.includes(id) ?? true))
+        .map(({ id }) => [id, bars] as const),
+    );
+  }
+
+  /** The bars that lines of the section in view were never made for, since it became longer. */
+  readonly missing = computed((): ReadonlyMap<LineId, readonly number[]> => {
+    const [music, section] = [this.music(), this.section()];
+    return music && section ? missingBars(music, section) : new Map<LineId, readonly number[]>();
+  });
+
+  /** Drafts the bars that are missing, the chords first; what is there stays. The results are heard. */
+  async draftMissing(): Promise<void> {
+    const section = this.section();
+    if (!section) return;
+    await this.lines(section, 'lines go on to the end', (music, now) => {
+      const missing = missingBars(music, now);
+      const order: readonly LineId[] = [HARMONY, ...inDraftingOrder(music.score.parts).map(({ id }) => id)];
+      return order.flatMap((line) => {
+        const bars = missing.get(line);
+        return bars ? [[line, bars] as const] : [];
+      });
+    });
+  }
+
+  /** Drafts bars of several lines again, each listening to what came of those before it. */
+  private lines(
+    section: Section,
+    done: string,
+    wanted: (music: Music, now: Section) => readonly (readonly [LineId, readonly number[]])[],
+  ): Promise<void> {
     return this.runs.inTurn(async () => {
       const music = this.music();
       const now = music && sectionOf(music.score, section.id);
       if (!music || !now) return;
-      const lines = inDraftingOrder(music.score.parts)
-        .filter(({ id }) => soundingId(now, id, music.heard) !== null && (only?.includes(id) ?? true))
-        .map(({ id }) => ({ section: section.id, line: id }));
+      const bars = new Map(wanted(music, now));
       let made = 0;
-      await this.runs.inOrder(lines, async ({ line }) => {
-        made += await this.again(section, line, { bars, aspects: ASPECTS });
-      });
-      if (lines.length > 0) this.news.say(`${made} of ${lines.length} parts drafted again`);
+      await this.runs.inOrder(
+        [...bars.keys()].map((line) => ({ section: section.id, line })),
+        async ({ line }) => {
+          made += await this.again(section, line, { bars: bars.get(line) ?? [], aspects: ASPECTS });
+        },
+      );
+      if (bars.size > 0) this.news.say(`${made} of ${bars.size} ${done}`);
       if (made > 0) this.playback.playIfStopped();
     });
   }

@@ -1,9 +1,10 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButton } from '@angular/material/button';
 import { RunsCommand } from '../commands/runs-command';
 import { PlaceDesk } from '../desks/place-desk';
+import { Redrafting } from '../desks/redrafting';
 
-/** What is otherwise in the place in view, in words, and the way back. */
+/** What is otherwise in the place in view, in words, and the way back; bars that are missing, and how they come. */
 @Component({
   selector: 'fd-place-line',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -13,6 +14,12 @@ import { PlaceDesk } from '../desks/place-desk';
       <p role="note" aria-label="In this place">
         <span class="quiet">In this place:</span> {{ desk.told().join('; ') }}
         <button matButton class="small" fdRuns="place.plain">As everywhere</button>
+      </p>
+    }
+    @if (missing(); as words) {
+      <p role="note" aria-label="Missing bars">
+        {{ words }}
+        <button matButton="outlined" class="small" fdRuns="section.draft-missing">Draft the missing bars</button>
       </p>
     }
   `,
@@ -29,4 +36,13 @@ import { PlaceDesk } from '../desks/place-desk';
 })
 export class PlaceLine {
   protected readonly desk = inject(PlaceDesk);
+  private readonly redrafting = inject(Redrafting);
+  /** “Bars 9 to 12 are empty in 6 lines.” */
+  protected readonly missing = computed(() => {
+    const lines = [...this.redrafting.missing().values()];
+    const [from, to] = [Math.min(...lines.flat()) + 1, Math.max(...lines.flat()) + 1];
+    if (lines.length === 0) return null;
+    const bars = from === to ? `Bar ${from} is` : `Bars ${from} to ${to} are`;
+    return `${bars} empty in ${lines.length === 1 ? 'one line' : `${lines.length} lines`}.`;
+  });
 }

@@ -29,12 +29,15 @@ import { Playback } from '../sound/playback';
 import { tellPlace } from '@fendro/core/song/place';
 import { CutDesk } from '../desks/cut-desk';
 import { METRES, metreText } from '@fendro/core/theory/metre';
-import { MovesDesk, nameOfLine } from '../desks/moves-desk';
+import { range } from '@fendro/core/theory/units';
+import { MOVE_KINDS } from '@fendro/core/song/moves';
+import { isOfSong, MovesDesk, nameOfLine } from '../desks/moves-desk';
 import { PlaceDesk } from '../desks/place-desk';
 import { selectMusic, selectPart, selectPlaced, selectView } from '../store/selectors';
 import { SessionActions, sessionFeature } from '../store/session';
 import { EnergyStrip } from './energy-strip';
 import { MoveStrip } from './move-strip';
+import { TempoStrip } from './tempo-strip';
 import { growing } from '../ui/growing';
 import { MovingMark } from '../ui/moving-mark';
 import { NotePicture, shapeOf } from '../ui/note-picture';
@@ -58,6 +61,7 @@ import { Sortable, type Moved } from '../ui/sortable';
     MatIconButton,
     MatIcon,
     MoveStrip,
+    TempoStrip,
   ],
   templateUrl: './running-order.html',
   styleUrl: './running-order.scss',
@@ -71,7 +75,9 @@ export class RunningOrder {
   protected readonly view = this.store.selectSignal(selectView);
   private readonly looping = this.store.selectSignal(sessionFeature.selectLooping);
   protected readonly desk = inject(ArrangementDesk);
-  private readonly here = inject(PlaceDesk);
+  protected readonly inPlace = inject(PlaceDesk);
+  protected readonly playCounts = range(8).map((index) => index + 1);
+  protected readonly moveKinds = MOVE_KINDS;
   protected readonly cuts = inject(CutDesk);
   protected readonly metreChoices = METRES.map((metre) => ({ metre, text: metreText(metre) }));
   protected readonly part = this.store.selectSignal(selectPart);
@@ -79,11 +85,12 @@ export class RunningOrder {
   /** What is drawn over the sections in place of the energy: how the part in focus moves. */
   protected readonly drawnMove = computed(() => {
     const [part, line] = [this.part(), this.moves.line()];
-    return part && line !== 'energy' ? { part, kind: line } : null;
+    return part && !isOfSong(line) ? { part, kind: line } : null;
   });
+  protected readonly showsTempo = computed(() => this.moves.line() === 'tempo');
   protected readonly lineName = computed(() => {
     const move = this.drawnMove();
-    return nameOfLine(move ? move.kind : 'energy');
+    return nameOfLine(move ? move.kind : this.showsTempo() ? 'tempo' : 'energy');
   });
   protected readonly sectionForms = SECTION_FORMS;
   protected readonly shapes = ENERGY_SHAPES;
@@ -178,7 +185,7 @@ export class RunningOrder {
 
   protected readonly restWords = computed(() => {
     const part = this.part()?.name ?? 'the part';
-    return this.here.rests() ? `${part} plays again, here only` : `${part} rests, here only`;
+    return this.inPlace.rests() ? `${part} plays again, here only` : `${part} rests, here only`;
   });
 
   /** From section to section; the focus goes along. */

@@ -21,7 +21,11 @@ describe('a section’s own ground', () => {
   it('says where it is the song’s', async () => {
     const { shown, view } = ground();
     await view.fixture.whenStable();
-    expect(['Section key', 'Section scale', 'Section metre'].map(shown)).toEqual(['song', 'as the song', 'as the song']);
+    expect(['Section key', 'Section scale', 'Section metre'].map(shown)).toEqual([
+      'song',
+      'as the song',
+      'as the song',
+    ]);
     expect(view.by.getByRole<HTMLInputElement>('textbox', { name: 'Section tempo' }).value).toBe('');
   });
 

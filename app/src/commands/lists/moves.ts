@@ -1,11 +1,11 @@
 import { inject } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { MOVE_KINDS } from '@fendro/core/song/moves';
-import { MovesDesk, type OrderLine } from '../../desks/moves-desk';
+import { isOfSong, MovesDesk, type OrderLine } from '../../desks/moves-desk';
 import { selectPart } from '../../store/selectors';
 import { grouped, type Command } from '../command';
 
-const LINES: readonly OrderLine[] = ['energy', ...MOVE_KINDS];
+const LINES: readonly OrderLine[] = ['energy', 'tempo', ...MOVE_KINDS];
 
 /** Parts that move in the mix over the running order. */
 export function moveCommands(): readonly Command[] {
@@ -49,9 +49,9 @@ export function moveCommands(): readonly Command[] {
     },
     ...LINES.map((line) => ({
       id: `moves.show-${line}`,
-      words: `Show the ${line}${line === 'energy' ? '' : ' of the part in focus'} over the running order`,
+      words: `Show the ${line}${isOfSong(line) ? '' : ' of the part in focus'} over the running order`,
       keys: [],
-      enabled: () => line === 'energy' || part() !== null,
+      enabled: () => isOfSong(line) || part() !== null,
       pressed: () => desk.line() === line,
       run: () => {
         desk.line.set(line);

@@ -89,6 +89,13 @@ export function redraftingCommands(): readonly Command[] {
       run: () => redrafting.redraftParts(),
     },
     {
+      id: 'section.draft-missing',
+      words: 'Draft the bars that are missing since the section became longer',
+      keys: [],
+      enabled: () => redrafting.missing().size > 0,
+      run: () => redrafting.draftMissing(),
+    },
+    {
       id: 'band.reshuffle',
       words: 'Reshuffle the band, but for what is held',
       keys: ['b'],
