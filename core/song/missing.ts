@@ -25,5 +25,5 @@ function endOf({ takes, heard }: Music, section: Section, line: LineId): Ticks |
   const id = soundingId(section, line, heard);
   const [part, chords] = [partTake(takes, id), harmonyTake(takes, id)];
   if (part) return part.notes.reduce((end, note) => Math.max(end, note.start + 1), part.length);
-  return chords && chords.chords.reduce((end, span) => Math.max(end, span.start + 1), chords.length);
+  return chords?.chords.reduce((end, span) => Math.max(end, span.start + 1), chords.length) ?? null;
 }

@@ -10,6 +10,11 @@ interface DrawerEntry {
 
 /** Every drawer under the sheet, in the order in which its buttons stand. Another one is another line here. */
 export const DRAWERS: Readonly<Record<Drawer, DrawerEntry>> = {
+  overview: {
+    name: 'Whole song',
+    height: 260,
+    load: () => import('./overview/overview-drawer').then((m) => m.OverviewDrawer),
+  },
   'close-up': {
     name: 'Close-up',
     height: 320,

@@ -30,7 +30,7 @@ export type ChordGrid = keyof typeof CHORD_GRIDS;
 export type ByItself = 'run-through' | 'turns';
 
 /** Drawers under the sheet; one is open at a time. */
-export type Drawer = 'close-up' | 'plan' | 'logbook' | 'mix' | 'styles' | 'phrases';
+export type Drawer = 'overview' | 'close-up' | 'plan' | 'logbook' | 'mix' | 'styles' | 'phrases';
 
 /** A change of ground that is heard before it is decided how the music follows. */
 export interface PendingGround extends GroundChange {
@@ -103,7 +103,8 @@ export const FRESH: SessionState = {
 export const SessionActions = createActionGroup({
   source: 'Session',
   events: {
-    'Occurrence viewed': props<{ occurrence: OccurrenceId }>(),
+    /** A place comes into view; with a line and a bar, the focus and the cursor go there too. */
+    'Occurrence viewed': props<{ occurrence: OccurrenceId; line?: LineId; bar?: number }>(),
     'Line focused': props<{ line: LineId }>(),
     'Cursor moved': props<{ bar: number }>(),
     'Bars selected': props<{ bars: BarSpan | null }>(),
@@ -149,11 +150,12 @@ export const sessionReducer = createReducer(
     heard: song.hearing,
     ...firstView(song.score),
   })),
-  on(SessionActions.occurrenceViewed, (state, { occurrence }): SessionState =>
-    occurrence === state.occurrence
-      ? state
-      : { ...state, occurrence, bars: null, cursor: 0, chordAt: 0, chordTrial: null },
-  ),
+  on(SessionActions.occurrenceViewed, (state, { occurrence, line = state.line, bar }): SessionState => {
+    const here = occurrence === state.occurrence;
+    if (here && line === state.line && bar === undefined) return state;
+    const elsewhere = here ? {} : { occurrence, bars: null, chordAt: 0 };
+    return { ...state, ...elsewhere, line, cursor: bar ?? (here ? state.cursor : 0), chordTrial: null };
+  }),
   on(SessionActions.lineFocused, (state, { line }): SessionState => ({ ...state, line, chordTrial: null })),
   on(SessionActions.cursorMoved, (state, { bar }): SessionState => ({ ...state, cursor: bar })),
   on(SessionActions.barsSelected, (state, { bars }): SessionState => ({ ...state, bars })),

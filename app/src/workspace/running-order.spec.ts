@@ -34,7 +34,9 @@ describe('the running order', () => {
     ]);
     expect(place(1).getAttribute('aria-current')).toBe('true');
     expect([1, 2, 3].map((number) => place(number).tabIndex)).toEqual([0, -1, -1]);
-    expect(view.by.getByLabelText('Length of the song in bars').textContent).toBe('6 bars');
+    expect(view.by.getByRole('button', { name: 'The whole song at a glance, 6 bars' }).textContent.trim()).toBe(
+      '6 bars',
+    );
   });
 
   it('is walked with the arrow keys, and rearranged with Alt held', () => {

@@ -34,7 +34,7 @@ import { selectGround, selectOwnScore, selectSection } from '../store/selectors'
             [value]="own().scale ?? 'song'"
             (chosen)="setScale($event)"
         /></label>
-        <label
+        <span class="tempo"
           >Metre
           <fd-metre-field
             label="Section metre"
@@ -42,7 +42,7 @@ import { selectGround, selectOwnScore, selectSection } from '../store/selectors'
             [value]="own().metre ?? null"
             (chosen)="change({ metre: $event })"
             (cleared)="setMetreBack()"
-        /></label>
+        /></span>
         <span class="tempo"
           >Tempo
           <fd-number-field

@@ -124,7 +124,11 @@ export class Sheet {
   private readonly placed = this.store.selectSignal(selectPlaced);
 
   protected readonly HARMONY = HARMONY;
-  protected readonly drawers = DRAWER_IDS.map((id) => ({ id, name: DRAWERS[id].name }));
+  /** The whole song is opened from the running order. */
+  protected readonly drawers = DRAWER_IDS.filter((id) => id !== 'overview').map((id) => ({
+    id,
+    name: DRAWERS[id].name,
+  }));
   protected readonly roles = ROLES.map((role) => ({ role, name: roleOf(role).name }));
   protected readonly bar = this.store.selectSignal(selectBar);
   protected readonly ownGroundOpen = signal(false);
