@@ -36,6 +36,7 @@ import { ChoiceField, choicesOf } from '../../ui/fields/choice-field';
 import { NumberField } from '../../ui/fields/number-field';
 import { shapeOf } from '../../ui/note-picture';
 import { nameIn } from '../../ui/spoken';
+import { ChordBlocks } from './chord-blocks';
 import { rowsOf } from './row-layout';
 import { CloseUpStrip } from './close-up-strip';
 import { CloseUpSurface, type Shown } from './surface';
@@ -48,6 +49,7 @@ const NONE: readonly Note[] = [];
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
     ChoiceField,
+    ChordBlocks,
     CloseUpStrip,
     CloseUpSurface,
     InRegion,
