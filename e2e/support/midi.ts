@@ -26,6 +26,8 @@ export interface MidoFile {
   /** Bends, −8192 to 8191, and all controllers but those of the beginning. */
   readonly bends: readonly (readonly [track: string, at: number, value: number])[];
   readonly controllers: readonly (readonly [track: string, at: number, controller: number, value: number])[];
+  /** System exclusive messages, without their first and last byte. */
+  readonly exclusive: readonly (readonly number[])[];
   /** Notes that started and never ended. */
   readonly hanging: number;
 }
@@ -34,7 +36,7 @@ const PROGRAM = `
 import json, sys, mido
 f = mido.MidiFile(sys.argv[1])
 out = dict(type=f.type, tempo=None, metre=None, key=None, hanging=0)
-for name in ('names', 'markers', 'notes', 'bends', 'controllers', 'tempos', 'keys', 'metres'): out[name] = []
+for name in ('names', 'markers', 'notes', 'bends', 'controllers', 'tempos', 'keys', 'metres', 'exclusive'): out[name] = []
 for t in f.tracks:
     now, open_, name = 0, {}, ''
     for m in t:
@@ -52,6 +54,7 @@ for t in f.tracks:
             out['key'] = out['key'] or m.key
             out['keys'].append([now, m.key])
         elif m.type == 'marker': out['markers'].append(m.text)
+        elif m.type == 'sysex': out['exclusive'].append(list(m.data))
         elif m.type == 'pitchwheel': out['bends'].append([name, now, m.pitch])
         elif m.type == 'control_change': out['controllers'].append([name, now, m.control, m.value])
         elif m.type == 'note_on' and m.velocity > 0: open_[(m.channel, m.note)] = (now, m.velocity)

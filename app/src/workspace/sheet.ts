@@ -59,6 +59,7 @@ import { NotePicture } from '../ui/note-picture';
 import { sameItems } from '../ui/same-items';
 import { tickUnder, timeScale } from '../ui/time-scale';
 import { percentIn, systemsOf, type System } from './bar-geometry';
+import { leadOf, PickUps } from './pick-ups';
 import { BarsStrip } from './bars-strip';
 import { ChordRow } from './chord-row';
 import { laneSelector, type Lane } from './lanes';
@@ -85,6 +86,7 @@ const NO_PICKS: readonly number[] = [];
     ChordTools,
     SectionGround,
     SectionVersions,
+    PickUps,
     PlaceLine,
     RestShade,
     BarsStrip,
@@ -160,6 +162,8 @@ export class Sheet {
   /** Each lane by itself, so that one that changes leaves the others alone. */
   private readonly eachLane = computed(() => this.partIds().map((id) => this.store.selectSignal(laneSelector(id))));
   protected readonly lanes = computed(() => this.eachLane().flatMap((lane) => lane() ?? []), { equal: sameItems });
+  /** How long before the first bar anything begins. */
+  protected readonly lead = computed(() => leadOf(this.lanes(), this.bar()));
 
   private keyText(): string {
     const [score, section] = [this.score(), this.section()];
