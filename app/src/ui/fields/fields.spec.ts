@@ -148,6 +148,19 @@ describe('a field to find in a long list', () => {
     return { view, field, options, settled, chosen: given(view.fixture.componentInstance.chosen) };
   };
 
+  it('takes the first that was found at once by Enter', async () => {
+    const { view, field, settled, chosen } = find();
+    await settled();
+    view.act(() => {
+      field.focus();
+      fireEvent.focusIn(field);
+    });
+    fireEvent.input(field, { target: { value: 'dance re' } });
+    view.press(field, 'Enter');
+    await settled();
+    expect(chosen).toEqual(['reel']);
+  });
+
   it('shows all when it is opened, and what holds every word that is typed, headings too', async () => {
     const { view, field, options, settled } = find();
     await settled();

@@ -30,6 +30,7 @@ import type { Choice } from './choice-field';
       <input
         matInput
         #field
+        #trigger="matAutocompleteTrigger"
         autocomplete="off"
         spellcheck="false"
         [attr.aria-label]="label()"
@@ -38,6 +39,7 @@ import type { Choice } from './choice-field';
         [formControl]="control"
         (focus)="field.select()"
         (input)="asked.set(field.value)"
+        (keydown.enter)="takeFirst(trigger)"
       />
       <mat-autocomplete
         #found="matAutocomplete"
@@ -98,6 +100,14 @@ export class FindField {
 
   protected pick({ option }: MatAutocompleteSelectedEvent): void {
     if (typeof option.value === 'string' && option.value !== this.value()) this.chosen.emit(option.value);
+  }
+
+  /** Whoever types and presses Enter at once means the first that was found, though the list may not show it yet. */
+  protected takeFirst(trigger: MatAutocompleteTrigger): void {
+    const first = this.groups()[0]?.choices[0];
+    if (!trigger.panelOpen || trigger.activeOption || this.asked() === '' || !first) return;
+    trigger.closePanel();
+    if (first.value !== this.value()) this.chosen.emit(first.value);
   }
 
   protected come({ option }: MatAutocompleteActivatedEvent): void {
