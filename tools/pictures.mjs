@@ -69,8 +69,6 @@ try {
   await page.getByRole('listbox', { name: 'What could come next' }).focus();
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('ArrowDown');
-  await page.waitForTimeout(1200);
-  await picture('next');
   await page.keyboard.press('Escape');
   await page.getByRole('tab', { name: 'Voicing' }).click();
   await page.getByLabel('Voiced for').selectOption('guitar');
@@ -109,11 +107,16 @@ try {
   await page.getByRole('button', { name: 'Mix', exact: true }).click();
   await page.keyboard.press(' ');
   await page.getByRole('button', { name: 'Stop' }).waitFor();
+  await page.getByRole('button', { name: 'Tone and instruments of Melody' }).click();
   await page.waitForTimeout(2500);
   await picture('mix-at-night');
   await page.keyboard.press(' ');
   await page.getByRole('button', { name: 'Day theme' }).click();
-  await page.getByRole('button', { name: 'Mix', exact: true }).click();
+  await page.keyboard.press('Shift+o');
+  await page.getByRole('application', { name: /^The whole song/ }).focus();
+  for (let bar = 0; bar < 14; bar++) await page.keyboard.press('ArrowRight');
+  await picture('overview');
+  await page.keyboard.press('Shift+o');
   const sheet = page.getByRole('region', { name: 'Sheet' });
   await sheet.getByRole('button', { name: /^Drums,/ }).click();
   await page.getByRole('tab', { name: 'Fills' }).click();

@@ -1,5 +1,5 @@
 import {
-  afterRenderEffect,
+  ApplicationRef,
   ChangeDetectionStrategy,
   Component,
   computed,
@@ -112,6 +112,7 @@ export class ChordBlocks {
   private readonly desk = inject(HarmonyDesk);
   private readonly view = inject(CloseUpView);
   private readonly news = inject(News);
+  private readonly application = inject(ApplicationRef);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly bar = this.store.selectSignal(selectBar);
   private readonly chordAt = this.store.selectSignal(sessionFeature.selectChordAt);
@@ -149,12 +150,6 @@ export class ChordBlocks {
       };
     });
   });
-
-  constructor() {
-    afterRenderEffect(() => {
-      this.caret()?.nativeElement.select();
-    });
-  }
 
   private dragged(by: Ticks, { span, of, copy }: Drag): ChordSpan[] {
     const [chords, length] = [this.desk.chords(), this.desk.length()];
@@ -216,6 +211,11 @@ export class ChordBlocks {
     this.arrive(span);
     this.wrong.set(false);
     this.typing.set(span.start);
+    // The caret is there before the next key comes: quick typing must lose no letter.
+    this.application.tick();
+    const caret = this.caret()?.nativeElement;
+    caret?.focus();
+    caret?.select();
   }
 
   protected readonly readable = (text: string): boolean => text.trim() === '' || readChord(text).ok;
@@ -227,7 +227,8 @@ export class ChordBlocks {
     else return;
     event.preventDefault();
     // The block that takes its place has the focus again.
-    setTimeout(() => this.host.nativeElement.querySelector<HTMLElement>('[aria-selected="true"]')?.focus());
+    this.application.tick();
+    this.host.nativeElement.querySelector<HTMLElement>('[aria-selected="true"]')?.focus();
   }
 
   protected commit(span: ChordSpan, text: string): void {

@@ -81,7 +81,9 @@ export class MetreField {
   constructor() {
     // The field that was asked for is ready to be typed in.
     afterRenderEffect(() => {
-      this.field()?.nativeElement.select();
+      const field = this.field()?.nativeElement;
+      field?.focus();
+      field?.select();
     });
   }
 
