@@ -4,6 +4,7 @@ import type { Key } from '../theory/key';
 import { keyMask } from '../theory/key';
 import { barTicks, metricalWeight, WEIGHT, type Metre } from '../theory/metre';
 import { inMask } from '../theory/pitch';
+import { chordFinder } from './chord-finder';
 import { modulo, type MidiNote, type Percent, type Ticks } from '../theory/units';
 
 /** What can be said of a take in numbers. */
@@ -41,13 +42,15 @@ export function factsOf(
   bars: number,
 ): TakeFacts {
   const bar = barTicks(metre);
+  const chordAt = chordFinder(chords);
+  const scale = keyMask(key);
   const starts = [...new Set(notes.map(({ start }) => start))];
   const top = topLine(notes);
   const intervals = top.slice(1).map((pitch, index) => Math.abs(pitch - (top[index] as number)));
   const count = (test: (size: number) => boolean): number => intervals.filter(test).length;
   const onBeat = notes.filter(({ start }) => metricalWeight(metre, start) >= WEIGHT.beat);
   const consonant = onBeat.filter(({ start, pitch }) => {
-    const chord = chords.findLast((span) => span.start <= start)?.chord;
+    const chord = chordAt(start);
     return chord ? inMask(chordMask(chord), pitch) : false;
   });
   const pitches = notes.map(({ pitch }) => pitch);
@@ -69,7 +72,7 @@ export function factsOf(
       intervals.length,
     ),
     chordTonesOnBeats: percent(consonant.length, onBeat.length),
-    outsideScale: notes.filter(({ pitch }) => !inMask(keyMask(key), pitch)).length,
+    outsideScale: notes.filter(({ pitch }) => !inMask(scale, pitch)).length,
     offBeat: percent(starts.filter((start) => metricalWeight(metre, start) < WEIGHT.beat).length, starts.length),
     repeatedRhythms: repeatedRhythms(starts, bar, bars),
     longestSilence: longestSilence(notes, bar * bars),
@@ -84,12 +87,9 @@ function topLine(notes: readonly Note[]): MidiNote[] {
 }
 
 function repeatedRhythms(starts: readonly Ticks[], bar: Ticks, bars: number): Percent {
-  const rhythms = Array.from({ length: bars }, (_, index) =>
-    starts
-      .filter((start) => Math.floor(start / bar) === index)
-      .map((start) => modulo(start, bar))
-      .join(),
-  );
+  const inBars = Array.from({ length: bars }, (): Ticks[] => []);
+  for (const start of starts) inBars[Math.floor(start / bar)]?.push(modulo(start, bar));
+  const rhythms = inBars.map((places) => places.join());
   return percent(rhythms.filter((rhythm, index) => rhythm !== '' && rhythms.indexOf(rhythm) < index).length, bars - 1);
 }
 

@@ -3,6 +3,7 @@ import { chordMask } from '../theory/chord';
 import { coloursOver } from '../theory/colour';
 import { metricalWeight, WEIGHT, type Metre } from '../theory/metre';
 import { inMask } from '../theory/pitch';
+import { chordFinder } from './chord-finder';
 
 /** What a note of a line does against its chord. */
 export type NoteRole =
@@ -31,7 +32,7 @@ function otherPitch(notes: readonly Note[], index: number, way: -1 | 1): Note | 
  * chord in which it was struck before; what colours a chord and does not move on by step is a colour.
  */
 export function noteRoles(notes: readonly Note[], chords: readonly ChordSpan[], metre: Metre): NoteRole[] {
-  const chordAt = (at: number) => chords.findLast(({ start }) => start <= at)?.chord ?? null;
+  const chordAt = chordFinder(chords);
   const belongs = (note: Note): boolean => {
     const chord = chordAt(note.start);
     return chord === null || inMask(chordMask(chord), note.pitch);

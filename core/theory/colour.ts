@@ -7,6 +7,15 @@ const COLOURS: Readonly<Record<number, string>> = { 2: '9', 9: '13', 10: 'b7', 1
 
 /** Notes that colour a chord without rubbing against it: none a semitone above one of its own. */
 export function coloursOver(chord: Chord): PitchClassMask {
+  const found = known.get(chord) ?? findColours(chord);
+  known.set(chord, found);
+  return found;
+}
+
+/** Chords never change, and every note asks for the colours of its own. */
+const known = new WeakMap<Chord, PitchClassMask>();
+
+function findColours(chord: Chord): PitchClassMask {
   const mask = chordMask(chord);
   const root = pitchClassOf(chord.root);
   return range(12)

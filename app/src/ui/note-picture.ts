@@ -14,6 +14,7 @@ import type { NoteRole } from '@fendro/core/study/note-roles';
 import type { Ticks } from '@fendro/core/theory/units';
 import { hostSize, penOf } from './canvas';
 import { inDrumOrder } from './drum-rows';
+import { inView } from './in-view';
 import { drawRoleSign } from './role-marks';
 import { Theme, tokensAt } from './theme';
 import { timeScale } from './time-scale';
@@ -85,6 +86,7 @@ export class NotePicture {
 
   private readonly surface = viewChild.required<ElementRef<HTMLCanvasElement>>('surface');
   private readonly theme = inject(Theme);
+  private readonly seen = inView();
   private readonly size = hostSize();
 
   /** Lowest and highest pitch of the whole take, so that its systems share one scale. */
@@ -98,6 +100,8 @@ export class NotePicture {
 
   constructor() {
     effect(() => {
+      // What nobody sees is drawn when it comes into view.
+      if (!this.seen()) return;
       this.theme.name();
       this.draw();
     });
@@ -295,6 +299,11 @@ export function drawNote(
       for (let at = 0; at < width; at += 4) pen.fillRect(x + at, top, 1.6, height);
       break;
     case 'bar':
+      // Round corners cost most of a picture, and nobody sees them on what is this small.
+      if (width < 4) {
+        pen.fillRect(x, top, width, height);
+        break;
+      }
       pen.beginPath();
       pen.roundRect(x, top, width, height, Math.min(2, height / 2));
       pen.fill();

@@ -5,6 +5,7 @@ import {
   computed,
   ElementRef,
   inject,
+  untracked,
   viewChild,
 } from '@angular/core';
 import { MatButton, MatIconButton } from '@angular/material/button';
@@ -180,11 +181,12 @@ export class CloseUpDrawer {
   constructor() {
     // The line is in view when the drawer opens, and whenever another line is.
     let last: string | undefined;
-    const middle = computed(() => {
-      const rows = this.rows();
-      const tops = this.desk.notes().flatMap(({ pitch }) => rows.of(pitch)?.top ?? []);
-      return tops.length === 0 ? 0 : (Math.min(...tops) + Math.max(...tops)) / 2;
-    });
+    const middle = (): number =>
+      untracked(() => {
+        const rows = this.rows();
+        const tops = this.desk.notes().flatMap(({ pitch }) => rows.of(pitch)?.top ?? []);
+        return tops.length === 0 ? 0 : (Math.min(...tops) + Math.max(...tops)) / 2;
+      });
     afterRenderEffect(() => {
       const name = `${this.section()?.id} ${this.part()?.id} ${this.view.rows()}`;
       const scroller = this.scroller()?.nativeElement;
