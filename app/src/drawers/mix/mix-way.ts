@@ -14,7 +14,7 @@ import { MixDesk, octaveWords } from '../../desks/mix-desk';
       <span
         >{{ reach.text }}
         @if (reach.better !== null) {
-          <button matButton class="small" (click)="mix.setOctave(part(), reach.better)">
+          <button matButton="outlined" class="small" (click)="mix.setOctave(part(), reach.better)">
             Sound {{ octaveWords(reach.better) }}
           </button>
         }
@@ -25,7 +25,7 @@ import { MixDesk, octaveWords } from '../../desks/mix-desk';
         >{{ clash.text }}
         @if (clash.help; as help) {
           <button
-            matButton
+            matButton="outlined"
             class="small"
             [attr.aria-label]="help.words + ': ' + part().name"
             (click)="desk.raise(part(), help.level)"
