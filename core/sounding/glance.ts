@@ -7,7 +7,7 @@ import { range, type Ticks, type Velocity } from '../theory/units';
 import { writtenNotes } from './stages';
 
 /** What a part does in one bar of the running order. */
-export interface GlanceBar {
+interface GlanceBar {
   /** Notes that begin in it. */
   readonly onsets: number;
   /** Their mean velocity as they sound, 1–127; 0 where none do. */

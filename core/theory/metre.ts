@@ -59,7 +59,8 @@ export function readMetre(text: string): Metre | null {
   const found = /^\s*(\d{1,2}(?:\s*\+\s*\d{1,2})*)\s*\/\s*(2|4|8)(?:\s+(\d{1,2}(?:\s*\+\s*\d{1,2})*))?\s*$/.exec(text);
   if (!found) return null;
   const numbers = (list: string): number[] => list.split('+').map(Number);
-  const [over = [], unit, said] = [numbers(found[1] ?? ''), Number(found[2]) as Metre['unit'], found[3]];
+  const [over, said] = [numbers(found[1] ?? ''), found[3]];
+  const unit = Number(found[2]) as Metre['unit'];
   const beats = sum(over);
   if (beats > MOST_BEATS || 4 * beats < unit || over.includes(0)) return null;
   const groups = said !== undefined ? numbers(said) : over.length > 1 ? over : usualGroups(beats, unit);

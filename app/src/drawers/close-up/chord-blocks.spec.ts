@@ -23,9 +23,10 @@ describe('chords as blocks', () => {
   it('stand for every chord in its place, one of them in focus', () => {
     const { view, spans } = opened();
     expect(view.by.getAllByRole('option').map((own) => own.getAttribute('aria-label'))).toEqual(
-      spans().map(({ start, duration, ...span }) => {
-        const bars = duration / 1920;
-        return `${spanText({ start, duration, ...span })}, from bar ${Math.floor(start / 1920) + 1}, ${bars} ${bars === 1 ? 'bar' : 'bars'}`;
+      spans().map((span) => {
+        const bars = span.duration / 1920;
+        const length = `${bars} ${bars === 1 ? 'bar' : 'bars'}`;
+        return `${spanText(span)}, from bar ${Math.floor(span.start / 1920) + 1}, ${length}`;
       }),
     );
     expect(view.by.getAllByRole('option', { selected: true })).toHaveLength(1);
