@@ -174,7 +174,7 @@ describe('drafting again', () => {
         ({ request: { asking } }) =>
           asking.role === 'drums' && asking.bars >= 4 && barTicks(asking.ground.metre) >= 3 * TICKS_PER_QUARTER,
       ),
-      { numRuns: 6, seed: 2 },
+      { numRuns: 12, seed: 3 },
     );
     let freed = 0;
     for (const one of drums) {

@@ -1,5 +1,5 @@
 import type { Note, PartId } from '../song/schema';
-import { range, sum, type MidiNote, type Ticks } from '../theory/units';
+import { sum, type MidiNote, type Ticks } from '../theory/units';
 
 /** What stands in each other's way in a mix: lines that are buried, and lines that sit on one another. */
 
@@ -83,13 +83,19 @@ const within = (a: ReadonlySet<MidiNote>, b: ReadonlySet<MidiNote>): boolean => 
   return [...fewer].every((pitch) => more.has(pitch));
 };
 
-function crowd(a: Line, b: Line): readonly [low: MidiNote, high: MidiNote] | null {
-  if (a.length === 0 || b.length === 0) return null;
-  const [[lowA, highA], [lowB, highB]] = [registerOf(a), registerOf(b)];
+/** A line as it is compared with all others. */
+interface Looked {
+  readonly part: PartId;
+  readonly register: readonly [low: MidiNote, high: MidiNote];
+  readonly steps: ReadonlyMap<number, ReadonlySet<MidiNote>>;
+}
+
+function crowd(a: Looked, b: Looked): readonly [low: MidiNote, high: MidiNote] | null {
+  const [[lowA, highA], [lowB, highB]] = [a.register, b.register];
   const [low, high] = [Math.max(lowA, lowB), Math.min(highA, highB)];
   const narrower = Math.min(highA - lowA, highB - lowB) + 1;
   if ((high - low + 1) / narrower < SAME_REGISTER) return null;
-  const [stepsA, stepsB] = [stepsOf(a), stepsOf(b)];
+  const [stepsA, stepsB] = [a.steps, b.steps];
   const both = [...stepsA.keys()].filter((step) => stepsB.has(step));
   if (both.length / Math.min(stepsA.size, stepsB.size) < SAME_TIME) return null;
   const alike = both.filter((step) => within(stepsA.get(step) ?? NONE, stepsB.get(step) ?? NONE));
@@ -103,12 +109,13 @@ function crowd(a: Line, b: Line): readonly [low: MidiNote, high: MidiNote] | nul
  * @param lines  what each part sounds in a section
  */
 export function crowdedIn(lines: ReadonlyMap<PartId, Line>): Crowded[] {
-  const all = [...lines];
-  return range(all.length).flatMap((first) =>
-    all.slice(first + 1).flatMap(([other, notes]): Crowded[] => {
-      const [part, own] = all[first] as (typeof all)[number];
-      const found = crowd(own, notes);
-      return found ? [{ parts: [part, other], low: found[0], high: found[1] }] : [];
+  const all = [...lines].flatMap(([part, line]): Looked[] =>
+    line.length === 0 ? [] : [{ part, register: registerOf(line), steps: stepsOf(line) }],
+  );
+  return all.flatMap((own, index) =>
+    all.slice(index + 1).flatMap((other): Crowded[] => {
+      const found = crowd(own, other);
+      return found ? [{ parts: [own.part, other.part], low: found[0], high: found[1] }] : [];
     }),
   );
 }

@@ -20,9 +20,11 @@ export function reachOf(
   const belowIn = (by: number): number => pitches.filter((pitch) => pitch + 12 * by < low).length;
   const aboveIn = (by: number): number => pitches.filter((pitch) => pitch + 12 * by > high).length;
   const beyondIn = (by: number): number => belowIn(by) + aboveIn(by);
+  const [below, above] = [belowIn(octave), aboveIn(octave)];
+  if (below + above === 0) return { below, above, better: null };
   const others = range(2 * FURTHEST_OCTAVE + 1)
     .map((index) => index - FURTHEST_OCTAVE)
     .sort((a, b) => beyondIn(a) - beyondIn(b) || Math.abs(a - octave) - Math.abs(b - octave));
   const [best = octave] = others;
-  return { below: belowIn(octave), above: aboveIn(octave), better: beyondIn(best) < beyondIn(octave) ? best : null };
+  return { below, above, better: beyondIn(best) < below + above ? best : null };
 }

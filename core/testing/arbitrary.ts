@@ -22,7 +22,7 @@ import {
 } from '../song/schema';
 import { STYLES } from '../styles/styles';
 import { tonicsFor } from '../theory/key';
-import { METRES, type Metre } from '../theory/metre';
+import { METRES, metreText, readMetre, type Metre } from '../theory/metre';
 import { sum } from '../theory/units';
 import { SCALES } from '../theory/scale';
 import { looseTake } from '../song/take';
@@ -41,7 +41,7 @@ const metres: fc.Arbitrary<Metre> = fc.oneof(
         groups: fc.array(fc.integer({ min: 1, max: 4 }), { minLength: 1, maxLength: 5 }),
       })
       .map(({ unit, groups }) => ({ beats: sum(groups), unit, groups }))
-      .filter(({ beats, unit }) => beats <= 16 && (1920 * beats) / unit >= 480),
+      .filter((metre) => readMetre(metreText(metre)) !== null),
     weight: 1,
   },
 );

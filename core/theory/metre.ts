@@ -32,6 +32,8 @@ export const METRES: readonly Metre[] = [
 
 /** Beats of one bar at most. */
 const MOST_BEATS = 16;
+/** Eighths are felt in groups of so many: each group is a beat, and all that can be drafted lies on its halves and thirds. */
+const [LEAST_GROUP, MOST_GROUP] = [2, 4];
 
 /** How beats fall into groups where nobody says it: as in the metre of that name, else in threes or twos. */
 function usualGroups(beats: number, unit: number): readonly number[] {
@@ -51,7 +53,8 @@ export function metreText({ beats, unit, groups }: Metre): string {
 
 /**
  * Reads a metre as it is written: `7/8`, `7/8 3+2+2`, or its groups over the unit, `3+2+2/8`. Units are halves, quarters
- * and eighths, and a bar is at least a quarter long: all that can be drafted lies on the grids of those.
+ * and eighths, these in groups of two to four, and a bar is at least a quarter long: all that can be drafted lies on the
+ * grids of those.
  *
  * @returns null where the text is no metre that a bar can have
  */
@@ -64,7 +67,8 @@ export function readMetre(text: string): Metre | null {
   const beats = sum(over);
   if (beats > MOST_BEATS || 4 * beats < unit || over.includes(0)) return null;
   const groups = said !== undefined ? numbers(said) : over.length > 1 ? over : usualGroups(beats, unit);
-  return sum(groups) === beats && !groups.includes(0) ? { beats, unit, groups } : null;
+  const felt = unit < 8 || groups.every((group) => group >= LEAST_GROUP && group <= MOST_GROUP);
+  return felt && sum(groups) === beats && !groups.includes(0) ? { beats, unit, groups } : null;
 }
 
 export const metreName = (metre: Metre): string => `${metre.beats}/${metre.unit}`;

@@ -56,7 +56,10 @@ export class ClashDesk {
 
   constructor() {
     effect((onCleanup) => {
-      if (this.asked() === null) return;
+      const asked = this.asked();
+      // What was measured of other takes says nothing of these.
+      this.measured.set(new Map());
+      if (asked === null) return;
       const timer = setTimeout(() => {
         void untracked(() => this.measure());
       }, SETTLED_MS);

@@ -41,8 +41,8 @@ const isMetre = ({ value }: AbstractControl<string>): ValidationErrors | null =>
           (keydown.escape)="typing.set(false)"
         />
         <mat-error role="alert"
-          >Type a metre such as 7/8, or with its groups, 7/8 3+2+2: halves, quarters or eighths, up to 16 of them. It
-          stays {{ shown() }}.</mat-error
+          >Type a metre such as 7/8, or with its groups, 7/8 3+2+2: halves, quarters or eighths (in groups of two to
+          four), up to 16 of them. It stays {{ shown() }}.</mat-error
         >
       </mat-form-field>
     } @else {
