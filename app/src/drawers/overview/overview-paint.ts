@@ -17,7 +17,7 @@ type Pen = CanvasRenderingContext2D;
 type Token = (name: string) => string;
 
 /** Names are told where they have so much room, figures of bars where bars are so wide, in px. */
-const [NAME_PX, BAR_PX] = [26, 34];
+const [NAME_PX, BAR_PX] = [14, 34];
 
 /** Sections by name over their bars, divided where they begin. */
 function paintHead(pen: Pen, { rows, x, width, viewed, rowHeight }: OverviewPicture, token: Token): void {
