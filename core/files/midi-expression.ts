@@ -1,6 +1,6 @@
 import { CURVE_KINDS, curveOf } from '../song/curve';
 import { TONE_KINDS, type MoveKind } from '../song/moves';
-import type { Curve, CurveKind, Tone, ToneKind } from '../song/schema';
+import type { Curve, CurveKind, Tone } from '../song/schema';
 import { aroundController, levelController } from '../sounding/setup';
 import { clamp, type Semitones, type Ticks } from '../theory/units';
 import type { MidiEvent } from './midi-write';
@@ -31,7 +31,9 @@ export function bendRange(controls: readonly Control[]): Semitones | null {
 export const bendValue = (cents: number, range: Semitones): number =>
   clamp(Math.round(MIDDLE + (cents / (100 * range)) * FURTHEST), 0, 16_383);
 
-const CONTROLLERS: Readonly<Record<Exclude<CurveKind | MoveKind, 'bend'>, number>> = {
+type ByController = Exclude<Control['control'], 'bend'>;
+
+const CONTROLLERS: Readonly<Record<ByController, number>> = {
   vibrato: MODULATION,
   level: 7,
   pan: 10,
@@ -45,28 +47,27 @@ const CONTROLLERS: Readonly<Record<Exclude<CurveKind | MoveKind, 'bend'>, number
 /** Those that go either way from the middle of their controller. */
 const AROUND: ReadonlySet<string> = new Set(['pan', 'brightness', 'attack', 'release']);
 
+/** A MIDI controller and its value, 0–127. */
+export const controllerOf = (control: ByController, value: number): { controller: number; value: number } => ({
+  controller: CONTROLLERS[control],
+  value: AROUND.has(control) ? aroundController(value) : levelController(value),
+});
+
 type ControlValue =
   | { readonly kind: 'bend'; readonly value: number }
   | { readonly kind: 'controller'; readonly controller: number; readonly value: number };
 
 export function controlValue({ control, value }: Control, range: Semitones | null): ControlValue {
   if (control === 'bend') return { kind: 'bend', value: bendValue(value, range ?? RANGES[0]) };
-  const said = AROUND.has(control) ? aroundController(value) : levelController(value);
-  return { kind: 'controller', controller: CONTROLLERS[control], value: said };
+  return { kind: 'controller', ...controllerOf(control, value) };
 }
 
 /** The controllers of a tone, those that it says something of. */
 export const toneControllers = (tone: Tone): { readonly controller: number; readonly value: number }[] =>
   TONE_KINDS.flatMap((kind) => {
     const value = tone[kind];
-    return value === undefined ? [] : [toneController(kind, value)];
+    return value === undefined ? [] : [controllerOf(kind, value)];
   });
-
-/** A side of a tone as a MIDI controller and its value, 0–127. */
-export const toneController = (kind: ToneKind, value: number): { controller: number; value: number } => ({
-  controller: CONTROLLERS[kind],
-  value: AROUND.has(kind) ? aroundController(value) : levelController(value),
-});
 
 /** Sets how far a bend goes (registered parameter 0), and closes the parameter, so that nothing else changes it. */
 export const rangeEvents = (range: Semitones | null, channel: number): MidiEvent[] =>

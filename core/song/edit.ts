@@ -1,5 +1,5 @@
 import { holdsFollow } from './holds';
-import { LIMITS, numbered } from './limits';
+import { capitalised, LIMITS, numbered } from './limits';
 import { own } from './look-up';
 import type {
   Brief,
@@ -211,4 +211,4 @@ export const verdictOf = (score: Score, take: TakeId): Verdict | null => own(sco
 export const freeName = (score: Score, base: string): string =>
   numbered(base, new Set(score.sections.map(({ name }) => name)), LIMITS.name);
 
-export const nameOfKind = (kind: SectionKind): string => kind.charAt(0).toUpperCase() + kind.slice(1);
+export const nameOfKind = (kind: SectionKind): string => capitalised(kind);

@@ -36,6 +36,9 @@ export const LONGEST_UNREAD = 40;
  */
 export const ROOM_FOR_OLDER = 8;
 
+/** “Chorus” of “chorus”. */
+export const capitalised = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
 /** Text cut to a number of letters, never inside a letter that takes two places. */
 export function shortened(text: string, most: number): string {
   if (text.length <= most) return text;

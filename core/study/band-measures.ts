@@ -3,6 +3,7 @@ import { sameChord } from '../theory/chord';
 import { barTicks, type Metre } from '../theory/metre';
 import { pitchClassOf } from '../theory/pitch';
 import { modulo, range, SIXTEENTH, type Ticks } from '../theory/units';
+import { chordFinder } from './chord-finder';
 
 /** Measures of what accompanies a melody; shares are 0–1. */
 
@@ -76,7 +77,7 @@ export function risingFourths(chords: readonly ChordSpan[]): number | undefined 
 
 /** Whether chords go round a loop of some bars, every time the same. */
 export function isLoop(chords: readonly ChordSpan[], loop: Ticks, length: Ticks): boolean {
-  const at = (time: Ticks) => chords.findLast(({ start }) => start <= time)?.chord ?? null;
+  const at = chordFinder(chords);
   return range(Math.floor((length - loop) / SIXTEENTH)).every((step) => {
     const [first, again] = [at(step * SIXTEENTH), at(step * SIXTEENTH + loop)];
     return first !== null && again !== null && sameChord(first, again);

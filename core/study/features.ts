@@ -2,6 +2,7 @@ import type { ChordSpan, Note } from '../song/schema';
 import { chordMask } from '../theory/chord';
 import { pitchClassOf } from '../theory/pitch';
 import { modulo, range, type Ticks } from '../theory/units';
+import { chordFinder } from './chord-finder';
 
 /** A take as numbers, for telling how unlike two takes are; every group is scaled by the one table below. */
 export type Features = Float64Array;
@@ -55,8 +56,9 @@ export function noteFeatures(notes: readonly Note[], length: Ticks, bar: Ticks):
 export function chordFeatures(chords: readonly ChordSpan[], length: Ticks, bar: Ticks): Features {
   const slots = Math.ceil(length / (bar / 2));
   const result = new Float64Array(slots * 13);
+  const chordAt = chordFinder(chords);
   for (let slot = 0; slot < slots; slot++) {
-    const chord = chords.findLast(({ start }) => start <= (slot * bar) / 2)?.chord;
+    const chord = chordAt((slot * bar) / 2);
     if (!chord) continue;
     const mask = chordMask(chord);
     for (const pitchClass of range(12)) result[slot * 13 + pitchClass] = (mask >> pitchClass) & 1 ? 0.5 : 0;

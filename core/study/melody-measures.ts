@@ -4,6 +4,7 @@ import type { Key } from '../theory/key';
 import { barTicks, metricalWeight, WEIGHT, type Metre } from '../theory/metre';
 import { inMask } from '../theory/pitch';
 import { modulo, range, sum, TICKS_PER_QUARTER } from '../theory/units';
+import { chordFinder } from './chord-finder';
 import { motifFacts } from './motifs';
 
 /** A melody with what it stands in; one line, in order of its starts. */
@@ -72,11 +73,12 @@ export function melodyMeasures(tune: Tune): Measures {
   const pitches = notes.map(({ pitch }) => pitch);
   const high = Math.max(...pitches);
   const weights = notes.map(({ start }) => metricalWeight(metre, start));
+  const chordAt = chordFinder(chords);
   const chordNotes = (low: number, below: number): number | undefined =>
     ratio(
       notes.flatMap(({ start, pitch }, index) => {
         const weight = weights[index] as number;
-        const chord = chords.findLast((span) => span.start <= start)?.chord;
+        const chord = chordAt(start);
         return chord && weight >= low && weight < below ? [inMask(chordMask(chord), pitch)] : [];
       }),
       (belongs) => belongs,

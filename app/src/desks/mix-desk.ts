@@ -7,7 +7,6 @@ import type { Layer, Part } from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { reachOf } from '@fendro/core/sounding/reach';
 import { writtenNotes } from '@fendro/core/sounding/stages';
-import { Mixer } from '../sound/mixer';
 import { selectMusic, selectOwnScore } from '../store/selectors';
 import { ScoreActions } from '../store/song.actions';
 import { BandDesk } from './band-desk';
@@ -31,7 +30,6 @@ export class MixDesk {
   private readonly store = inject(Store);
   private readonly band = inject(BandDesk);
   private readonly moves = inject(MovesDesk);
-  private readonly mixer = inject(Mixer);
   private readonly score = this.store.selectSignal(selectOwnScore);
   private readonly music = this.store.selectSignal(selectMusic);
 
@@ -85,10 +83,5 @@ export class MixDesk {
     const notes = (count: number, where: string): string[] =>
       count === 0 ? [] : [`${count} ${count === 1 ? 'note' : 'notes'} ${where}`];
     return { text: `${[...notes(below, 'below'), ...notes(above, 'above')].join(', ')} its reach`, better };
-  }
-
-  /** The whole mix, as it sounds now. */
-  get whole() {
-    return this.mixer.whole;
   }
 }

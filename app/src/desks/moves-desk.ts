@@ -9,6 +9,7 @@ import {
   type MoveKind,
   type Sample,
 } from '@fendro/core/song/moves';
+import { capitalised } from '@fendro/core/song/limits';
 import { layOut } from '@fendro/core/song/resolve';
 import type { OccurrenceId, Part, PartId, Score } from '@fendro/core/song/schema';
 import { Mixer } from '../sound/mixer';
@@ -25,7 +26,7 @@ export type OrderLine = 'energy' | 'tempo' | MoveKind;
 export const isOfSong = (line: OrderLine): line is 'energy' | 'tempo' => line === 'energy' || line === 'tempo';
 
 /** “Level”. */
-export const nameOfLine = (line: OrderLine): string => line.charAt(0).toUpperCase() + line.slice(1);
+export const nameOfLine = (line: OrderLine): string => capitalised(line);
 
 /** Over how many bars a song fades out where none are selected. */
 const FADE_BARS = 4;

@@ -1,5 +1,5 @@
 import { HARMONY, type LineId } from '@fendro/core/song/schema';
-import { toneController } from '@fendro/core/files/midi-expression';
+import { controllerOf } from '@fendro/core/files/midi-expression';
 import { TONE_KINDS } from '@fendro/core/song/moves';
 import type { Voice } from '@fendro/core/sounding/setup';
 import type { SoundEngine } from './engine';
@@ -30,7 +30,7 @@ export function applyMix(
     engine.controller(strip, LEVEL, level, moving(line));
     engine.controller(strip, PAN, pan, moving(line));
     for (const kind of TONE_KINDS) {
-      const { controller, value } = toneController(kind, tone[kind] ?? 0);
+      const { controller, value } = controllerOf(kind, tone[kind] ?? 0);
       engine.controller(strip, controller, value, moving(line));
     }
     // The chord line sounds where it is asked for, whoever else is heard alone.

@@ -12,7 +12,7 @@ import { sessionFeature } from '../store/session';
 export interface TriedInstrument {
   readonly part: PartId;
   readonly instrument: string;
-  readonly layer?: number;
+  readonly layer?: number | undefined;
 }
 
 function withTried(part: Part, { instrument, layer }: TriedInstrument): Part {

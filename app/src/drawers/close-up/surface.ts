@@ -78,6 +78,7 @@ const ZOOM_A_NOTCH = 1.25;
     ></canvas>
     <div #head class="head" hidden></div>
   `,
+  styleUrl: '../../ui/moving-mark.scss',
   styles: `
     :host {
       display: block;
@@ -92,14 +93,6 @@ const ZOOM_A_NOTCH = 1.25;
     .hand {
       position: absolute;
       inset: 0 0 auto;
-    }
-    .head {
-      position: absolute;
-      inset: 0 auto auto 0;
-      width: 2px;
-      margin-left: -1px;
-      background: var(--alert);
-      pointer-events: none;
     }
   `,
 })

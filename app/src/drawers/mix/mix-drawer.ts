@@ -213,8 +213,8 @@ export class MixDrawer {
     this.drawn = now;
     for (const meter of this.host.nativeElement.querySelectorAll<HTMLElement>('[data-meter]')) {
       const part = meter.dataset['meter'] ?? '';
-      const now = part === '' ? this.mixer.whole.level : this.mixer.levelOf(part);
-      const level = playing ? Math.max(now, (this.shown.get(part) ?? 0) * fall) : 0;
+      const sounding = part === '' ? this.mixer.whole.level : this.mixer.levelOf(part);
+      const level = playing ? Math.max(sounding, (this.shown.get(part) ?? 0) * fall) : 0;
       this.shown.set(part, level);
       // Square root: closer to how loud it feels.
       const share = Math.min(1, Math.sqrt(level));

@@ -4,17 +4,15 @@ import { MatIcon } from '@angular/material/icon';
 import { MatTooltip } from '@angular/material/tooltip';
 import { canLayer } from '@fendro/core/song/layers';
 import { MOVES, TONE_KINDS } from '@fendro/core/song/moves';
-import { isDrumRole } from '@fendro/core/song/roles';
-import { FURTHEST_OCTAVE, type Part, type ToneKind } from '@fendro/core/song/schema';
+import type { Part, ToneKind } from '@fendro/core/song/schema';
 import { instrumentsFor } from '@fendro/core/sounding/instruments';
-import { range } from '@fendro/core/theory/units';
 import { BandDesk } from '../../desks/band-desk';
-import { MixDesk, octaveWords } from '../../desks/mix-desk';
+import { MixDesk } from '../../desks/mix-desk';
 import { MovesDesk, nameOfLine } from '../../desks/moves-desk';
-import { ChoiceField, type Choice } from '../../ui/fields/choice-field';
 import { FindField } from '../../ui/fields/find-field';
 import { SlideField } from '../../ui/fields/slide-field';
 import { instrumentChoices } from '../../ui/instrument-choices';
+import { MixSound } from './mix-sound';
 
 /** What the two ends of a side of tone are called. */
 const ENDS: Readonly<Record<ToneKind, readonly [low: string, high: string]>> = {
@@ -29,7 +27,7 @@ const ENDS: Readonly<Record<ToneKind, readonly [low: string, high: string]>> = {
 @Component({
   selector: 'fd-mix-more',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ChoiceField, FindField, MatIcon, MatIconButton, MatTooltip, SlideField],
+  imports: [FindField, MatIcon, MatIconButton, MatTooltip, MixSound, SlideField],
   template: `
     <div class="line" role="group" [attr.aria-label]="'Tone of ' + part().name">
       @for (side of tone; track side.kind) {
@@ -47,45 +45,11 @@ const ENDS: Readonly<Record<ToneKind, readonly [low: string, high: string]>> = {
     </div>
     <div class="line" role="group" [attr.aria-label]="'Instruments of ' + part().name">
       <span class="quiet">Sounds on</span>
-      <fd-find-field
-        class="plain"
-        [label]="'Instrument of ' + part().name"
-        [choices]="instruments()"
-        [value]="part().instrument"
-        (tried)="band.tryInstrument({ part: part().id, instrument: $event })"
-        (left)="band.letInstrumentGo()"
-        (chosen)="band.setInstrument(part(), $event)"
-      />
-      @if (pitched()) {
-        <fd-choice-field
-          class="plain"
-          [label]="'Octave of ' + part().name"
-          [choices]="octaves"
-          [value]="part().octave ?? 0"
-          (chosen)="mix.setOctave(part(), $event)"
-        />
-      }
+      <fd-mix-sound [part]="part()" />
       @for (layer of part().layers ?? []; track $index) {
         <span class="layer" role="group" [attr.aria-label]="'With it ' + ($index + 1)">
           <span class="quiet">with</span>
-          <fd-find-field
-            class="plain"
-            [label]="'Instrument ' + ($index + 2) + ' of ' + part().name"
-            [choices]="instruments()"
-            [value]="layer.instrument"
-            (tried)="band.tryInstrument({ part: part().id, instrument: $event, layer: $index })"
-            (left)="band.letInstrumentGo()"
-            (chosen)="mix.changeLayer(part(), $index, { instrument: $event })"
-          />
-          @if (pitched()) {
-            <fd-choice-field
-              class="plain"
-              [label]="'Octave of instrument ' + ($index + 2) + ' of ' + part().name"
-              [choices]="octaves"
-              [value]="layer.octave"
-              (chosen)="mix.changeLayer(part(), $index, { octave: $event })"
-            />
-          }
+          <fd-mix-sound [part]="part()" [layer]="$index" />
           <fd-slide-field
             shown="at"
             unit="%"
@@ -138,14 +102,8 @@ const ENDS: Readonly<Record<ToneKind, readonly [low: string, high: string]>> = {
       padding-inline-start: 10px;
       border-inline-start: 1px solid var(--line);
     }
-    fd-find-field {
-      width: 10.5rem;
-    }
     .adds {
       width: 13rem;
-    }
-    fd-choice-field {
-      width: 9rem;
     }
   `,
 })
@@ -154,13 +112,8 @@ export class MixMore {
   protected readonly mix = inject(MixDesk);
   protected readonly band = inject(BandDesk);
   protected readonly moves = inject(MovesDesk);
-  protected readonly pitched = computed(() => !isDrumRole(this.part().role));
   protected readonly more = computed(() => canLayer(this.part()));
   protected readonly instruments = computed(() => instrumentChoices(instrumentsFor(this.part().role)));
-  protected readonly octaves: readonly Choice<number>[] = range(2 * FURTHEST_OCTAVE + 1).map((index) => ({
-    value: FURTHEST_OCTAVE - index,
-    text: octaveWords(FURTHEST_OCTAVE - index),
-  }));
   protected readonly tone = TONE_KINDS.map((kind) => ({
     kind: kind,
     name: nameOfLine(kind),

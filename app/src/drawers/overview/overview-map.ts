@@ -36,6 +36,7 @@ const ZOOM_A_PRESS = 1.6;
     <canvas #canvas aria-hidden="true" [style.height.px]="height()" (click)="pick($event)"></canvas>
     <div #head class="head" hidden></div>
   `,
+  styleUrl: '../../ui/moving-mark.scss',
   styles: `
     :host {
       display: block;
@@ -46,14 +47,6 @@ const ZOOM_A_PRESS = 1.6;
       display: block;
       width: 100%;
       cursor: pointer;
-    }
-    .head {
-      position: absolute;
-      inset: 0 auto auto 0;
-      width: 2px;
-      margin-left: -1px;
-      background: var(--alert);
-      pointer-events: none;
     }
   `,
 })
