@@ -39,12 +39,11 @@ import type { Choice } from './choice-field';
         [formControl]="control"
         (focus)="field.select()"
         (input)="asked.set(field.value)"
-        (keydown.enter)="takeFirst(trigger)"
+        (keydown.enter)="takeFound(trigger)"
       />
       <mat-autocomplete
         #found="matAutocomplete"
         [panelWidth]="panelWidth()"
-        [autoActiveFirstOption]="asked() !== ''"
         [displayWith]="named"
         (opened)="asked.set('')"
         (closed)="leave()"
@@ -91,9 +90,12 @@ export class FindField {
     return [...groups].map(([name, choices]) => ({ name, choices }));
   });
 
+  private readonly text = computed(() => this.named(this.value()));
+
   constructor() {
     effect(() => {
-      this.choices();
+      // Lists that say the same anew must not undo what is being typed.
+      this.text();
       this.control.setValue(this.value());
     });
   }
@@ -102,12 +104,17 @@ export class FindField {
     if (typeof option.value === 'string' && option.value !== this.value()) this.chosen.emit(option.value);
   }
 
-  /** Whoever types and presses Enter at once means the first that was found, though the list may not show it yet. */
-  protected takeFirst(trigger: MatAutocompleteTrigger): void {
-    const first = this.groups()[0]?.choices[0];
-    if (!trigger.panelOpen || trigger.activeOption || this.asked() === '' || !first) return;
+  /**
+   * Enter after typing means what was found, or what the arrows came upon in it: never what a list shows that has not
+   * caught up with the typing.
+   */
+  protected takeFound(trigger: MatAutocompleteTrigger): void {
+    if (!trigger.panelOpen || this.asked() === '') return;
+    const found = this.groups().flatMap(({ choices }) => choices);
+    const choice = found.find(({ value }) => value === trigger.activeOption?.value) ?? found[0];
+    if (!choice) return;
     trigger.closePanel();
-    if (first.value !== this.value()) this.chosen.emit(first.value);
+    if (choice.value !== this.value()) this.chosen.emit(choice.value);
   }
 
   protected come({ option }: MatAutocompleteActivatedEvent): void {
