@@ -137,9 +137,19 @@ describe('the keys of the workspace', () => {
     press('k', { ctrlKey: true }, field);
     expect(dialogs.openSearch).toHaveBeenCalledTimes(1);
     router.url = '/';
-    document.body.appendChild(document.createElement('div')).className = 'cdk-overlay-backdrop';
+    const overlay = document.body.appendChild(document.createElement('div'));
+    overlay.className = 'cdk-overlay-container';
+    overlay.innerHTML = '<div class="cdk-overlay-backdrop"></div><button>x</button>';
     expect(press('q')).toBe(false);
+    expect(press('q', {}, overlay.querySelector('button')!)).toBe(false);
     expect(part().muted).toBe(false);
+  });
+
+  it('are the workspace’s again as soon as a closing menu has given the focus back', () => {
+    document.body.innerHTML =
+      '<button>x</button><div class="cdk-overlay-container"><div class="cdk-overlay-backdrop"></div></div>';
+    expect(press('q', {}, document.querySelector('button')!)).toBe(true);
+    expect(part().muted).toBe(true);
   });
 
   it('go round the regions with F6, and back with Shift', () => {

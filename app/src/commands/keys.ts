@@ -31,6 +31,14 @@ function ownsKey(target: EventTarget | null, chord: string): boolean {
   );
 }
 
+/**
+ * True while a menu or a dialog lies over the page and has the keys. One that is closing gives the focus back at once
+ * and goes a moment later: a writer who goes on by keys does not wait for it.
+ */
+const isCovered = (target: EventTarget | null): boolean =>
+  document.querySelector('.cdk-overlay-backdrop') !== null &&
+  (!(target instanceof HTMLElement) || target === document.body || target.closest('.cdk-overlay-container') !== null);
+
 /** Turns keys into commands: of the region in focus first, then of the workspace, then of what holds anywhere. */
 @Injectable({ providedIn: 'root' })
 export class Keys {
@@ -42,9 +50,7 @@ export class Keys {
   private held: { readonly key: string; readonly command: Command } | null = null;
 
   down(event: KeyboardEvent): void {
-    // What lies over the page has keys of its own.
-    if (event.defaultPrevented || event.isComposing || document.querySelector('.cdk-overlay-backdrop')) return;
-    if (this.dialogs.isOpening) return;
+    if (event.defaultPrevented || event.isComposing || this.dialogs.isOpening || isCovered(event.target)) return;
     const chord = chordOf(event);
     if (chord === null || ownsKey(event.target, chord)) return;
     const plain = !event.ctrlKey && !event.metaKey && !event.altKey;

@@ -161,6 +161,22 @@ describe('a field to find in a long list', () => {
     expect(chosen).toEqual(['reel']);
   });
 
+  it('keeps what is being typed while the list says the same anew', async () => {
+    const { view, field, settled, chosen } = find();
+    await settled();
+    view.act(() => {
+      field.focus();
+      fireEvent.focusIn(field);
+    });
+    view.act(() => fireEvent.input(field, { target: { value: 'hym' } }));
+    view.show({ choices: styles.map((style) => ({ ...style })) });
+    await settled();
+    expect(field.value).toBe('hym');
+    view.press(field, 'Enter');
+    await settled();
+    expect(chosen).toEqual(['hymn']);
+  });
+
   it('shows all when it is opened, and what holds every word that is typed, headings too', async () => {
     const { view, field, options, settled } = find();
     await settled();

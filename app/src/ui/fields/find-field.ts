@@ -45,7 +45,6 @@ import type { Choice } from './choice-field';
         #found="matAutocomplete"
         [panelWidth]="panelWidth()"
         [displayWith]="named"
-        (opened)="asked.set('')"
         (closed)="leave()"
         (optionSelected)="pick($event)"
         (optionActivated)="come($event)"
@@ -74,7 +73,7 @@ export class FindField {
   readonly tried = output<string>();
   /** The list was left; whatever was tried is over. */
   readonly left = output();
-  /** What is typed to find by; nothing while the list has only been opened. */
+  /** What is typed to find by; nothing while the list has only been opened, and again once it is left. */
   protected readonly asked = signal('');
   protected readonly control = new FormControl('', { nonNullable: true });
   protected readonly named = (value: string): string =>
@@ -123,6 +122,7 @@ export class FindField {
 
   /** What was typed was for finding only. */
   protected leave(): void {
+    this.asked.set('');
     this.left.emit();
     this.control.setValue(this.value());
   }
