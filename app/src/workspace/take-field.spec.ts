@@ -1,3 +1,4 @@
+import { waitFor } from '@testing-library/dom';
 import { chosenId } from '@fendro/core/song/section';
 import type { PartTake } from '@fendro/core/song/schema';
 import { selectSounding } from '../store/selectors';
@@ -24,8 +25,11 @@ describe('the field of takes', () => {
         SessionActions.lineFocused({ line: melody!.id }),
       ],
     });
-    await view.fixture.whenStable();
-    view.fixture.detectChanges();
+    // Likeness is told in slices, however many a slow machine needs.
+    await waitFor(() => {
+      view.fixture.detectChanges();
+      view.by.getAllByRole('option');
+    });
     return view;
   };
 
