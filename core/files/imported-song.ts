@@ -7,7 +7,6 @@ import {
   SECTION_KINDS,
   type ChordSpan,
   type Ground,
-  type Note,
   type Occurrence,
   type Part,
   type Score,
@@ -19,20 +18,13 @@ import {
 } from '../song/schema';
 import { inferChords } from '../study/infer/chords';
 import { inferKeys, type KeyGuess } from '../study/infer/key';
-import { transposeChord } from '../theory/chord';
 import { semitonesBetween, type Key } from '../theory/key';
 import { pitchClassOf } from '../theory/pitch';
 import { barTicks, metreName } from '../theory/metre';
 import type { Ticks } from '../theory/units';
 import { styleIn } from '../styles/styles';
-import {
-  briefFor,
-  pitchedNotes,
-  type ImportFile,
-  type ImportLine,
-  type ImportNote,
-  type ImportSection,
-} from './midi-import';
+import { briefFor, pitchedNotes, type ImportFile, type ImportLine, type ImportSection } from './midi-import';
+import { cutOut, fewestOf, soundingIn, withinRoom, type Cut, type Move } from './stretches';
 import { type Place, looseTake, chordsTake } from '../song/take';
 import { withChoices } from '../song/section';
 
@@ -79,94 +71,12 @@ function kindOf(name: string): SectionKind {
   return SECTION_KINDS.toSorted((a, b) => b.length - a.length).find((kind) => plain.includes(kind)) ?? 'verse';
 }
 
-interface Cut {
-  readonly section: ImportSection;
-  readonly lines: readonly { readonly line: ImportLine; readonly notes: readonly Note[] }[];
-  readonly chords: readonly ChordSpan[];
-}
-
-const pitched = (line: ImportLine, shift: number): ((pitch: number) => number) =>
-  line.drums ? (pitch) => pitch : (pitch) => Math.min(127, Math.max(0, pitch + shift));
-
-/** Notes of a stretch from its start, those that began earlier and still sound included. */
-function soundingIn({ start: from, bars, metre }: ImportSection, notes: readonly ImportNote[]): ImportNote[] {
-  const length = bars * barTicks(metre);
-  return notes
-    .filter(({ start, duration }) => start < from + length && start + duration > from)
-    .map((note) => ({ ...note, start: note.start - from }));
-}
-
 /** The chords of every section of a file, from the lines that are picked. Takes a while for long files: for workers. */
 export function chordsOfFile(file: ImportFile, picked: readonly string[], key: Key): ChordSpan[][] {
   const notes = pitchedNotes(file.lines.filter(({ id }) => picked.includes(id)));
   return file.sections.map((section) =>
     inferChords(soundingIn(section, notes), key, section.metre, section.bars * barTicks(section.metre)),
   );
-}
-
-/** One stretch of the file: its notes counted from its start and its chords. */
-function cutOut(
-  section: ImportSection,
-  lines: readonly ImportLine[],
-  chords: readonly ChordSpan[],
-  shift: number,
-  fifths: number,
-): Cut {
-  const bar = barTicks(section.metre);
-  const end = section.start + section.bars * bar;
-  const inside = (notes: readonly ImportNote[]): ImportNote[] =>
-    notes.filter(({ start }) => start >= section.start && start < end);
-  const counted = lines.map((line) => ({
-    line,
-    notes: inside(line.notes).map((note): Note => ({
-      ...note,
-      start: note.start - section.start,
-      duration: Math.min(note.duration, end + bar - note.start),
-      pitch: pitched(line, shift)(note.pitch),
-    })),
-  }));
-  return {
-    section,
-    lines: counted,
-    chords: chords.map((span) =>
-      span.chord && fifths !== 0 ? { ...span, chord: transposeChord(span.chord, fifths) } : span,
-    ),
-  };
-}
-
-/** Two stretches that sound alike become one section that is played twice. */
-const musicOf = ({ section, lines }: Cut): string =>
-  JSON.stringify([
-    section.bars,
-    section.metre,
-    section.tempo,
-    lines.map(({ notes }) =>
-      notes.map(({ start, duration, pitch, velocity, bend, vibrato, swell }) => [
-        start,
-        duration,
-        pitch,
-        velocity,
-        [bend, vibrato, swell],
-      ]),
-    ),
-  ]);
-
-const musicAndName = (cut: Cut): string => JSON.stringify([cut.section.name, musicOf(cut)]);
-
-/**
- * The stretches of a file as a song has room for them. Stretches that sound the same are one section; where there are
- * still too many, so are those that differ in their name alone; then short neighbours are joined.
- */
-function withinRoom(
-  stretches: readonly Stretch[],
-  cut: (stretch: Stretch) => Cut,
-  room: { readonly sections: number; readonly places: number },
-): { cuts: Cut[]; print: (cut: Cut) => string } {
-  const cuts = stretches.map(cut);
-  for (const print of [musicAndName, musicOf]) {
-    if (cuts.length <= room.places && new Set(cuts.map(print)).size <= room.sections) return { cuts, print };
-  }
-  return { cuts: stretchesWithin(stretches, Math.min(room.sections, room.places)).map(cut), print: musicAndName };
 }
 
 /** Lines of a file that make parts of their own. */
@@ -195,53 +105,13 @@ export function importProblem(
       `A song holds up to ${LIMITS.sections} sections in ${LIMITS.places} places, and this one is full. ` +
       'Take some out first, or bring the file in as a song of its own.'
     );
-  const fewest = stretchesWithin(
-    file.sections.map((section) => ({ section, chords: [] })),
-    1,
-  ).length;
+  const fewest = fewestOf(file.sections);
   if (fewest > sections)
     return (
       `This file changes its metre ${fewest - 1} times, and a song holds up to ${LIMITS.sections} ` +
       `sections; there is room for ${sections}. Cut the file into shorter ones.`
     );
   return null;
-}
-
-/** A stretch of the file with its chords. */
-interface Stretch {
-  readonly section: ImportSection;
-  readonly chords: readonly ChordSpan[];
-}
-
-const canJoin = (a: ImportSection, b: ImportSection): boolean =>
-  metreName(a.metre) === metreName(b.metre) && a.bars + b.bars <= LIMITS.bars;
-
-function join({ section, chords }: Stretch, next: Stretch): Stretch {
-  const length = section.bars * barTicks(section.metre);
-  return {
-    section: { ...section, bars: section.bars + next.section.bars },
-    chords: [...chords, ...next.chords.map((span) => ({ ...span, start: span.start + length }))],
-  };
-}
-
-/**
- * Neighbours in one metre joined, the shortest first, until no more than `most` stretches are left or none can be
- * joined.
- */
-function stretchesWithin(stretches: readonly Stretch[], most: number): readonly Stretch[] {
-  const now = [...stretches];
-  while (now.length > most) {
-    let best = -1;
-    let shortest = Number.POSITIVE_INFINITY;
-    for (let at = 0; at + 1 < now.length; at++) {
-      const [a, b] = [now[at] as Stretch, now[at + 1] as Stretch];
-      const bars = a.section.bars + b.section.bars;
-      if (bars < shortest && canJoin(a.section, b.section)) [best, shortest] = [at, bars];
-    }
-    if (best < 0) break;
-    now.splice(best, 2, join(now[best] as Stretch, now[best + 1] as Stretch));
-  }
-  return now;
 }
 
 /**
@@ -262,12 +132,13 @@ export function importInto(
   const lines = linesThatCome(file, choice);
   const songKey: Key = { tonic: into.ground.tonic, scale: into.ground.scale };
   const moves = choice.move === 'move the notes';
-  const shift = moves ? semitonesBetween(choice.key, songKey) : 0;
-  const fifths = moves ? songKey.tonic - choice.key.tonic : 0;
+  const move: Move = moves
+    ? { shift: semitonesBetween(choice.key, songKey), fifths: songKey.tonic - choice.key.tonic }
+    : { shift: 0, fifths: 0 };
   const key: Key = moves ? { tonic: songKey.tonic, scale: choice.key.scale } : choice.key;
   const { cuts, print } = withinRoom(
     file.sections.map((section, index) => ({ section, chords: chords[index] ?? [] })),
-    ({ section, chords: found }) => cutOut(section, lines, found, shift, fifths),
+    (stretch) => cutOut(stretch, lines, move),
     { sections: LIMITS.sections - into.sections.length, places: LIMITS.places - into.order.length },
   );
   const parts = lines.map(
