@@ -2,7 +2,7 @@ import { CURVE_KINDS, curveOf } from '../song/curve';
 import { TONE_KINDS, type MoveKind } from '../song/moves';
 import type { Curve, CurveKind, Tone } from '../song/schema';
 import { aroundController, levelController } from '../sounding/setup';
-import { clamp, type Semitones, type Ticks } from '../theory/units';
+import { clamp, countLeading, type Semitones, type Ticks } from '../theory/units';
 import type { MidiEvent } from './midi-write';
 
 /** Bends, vibrato and swells as MIDI says them, out and in: pitch bend with its range, modulation, expression. */
@@ -92,17 +92,6 @@ interface Sounding {
   readonly duration: Ticks;
 }
 
-/** How many events of a list in order come at a moment or before. */
-function countUntil(events: readonly { readonly at: Ticks }[], moment: Ticks): number {
-  let [low, high] = [0, events.length];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if ((events[middle]?.at ?? 0) <= moment) low = middle + 1;
-    else high = middle;
-  }
-  return low;
-}
-
 /** Swells that always have one value are a level: they say nothing of single notes. */
 export const saysSomething = (controls: ReadControls): ReadControls => ({
   ...controls,
@@ -121,9 +110,12 @@ export function curvesOver({ start, duration }: Sounding, controls: ReadControls
       const events = controls[kind];
       const rest = kind === 'swell' ? 100 : 0;
       if (events.length === 0) return [];
-      const first = countUntil(events, start);
+      const first = countLeading(events, ({ at }) => at <= start);
       const before = events[first - 1]?.value ?? rest;
-      const during = events.slice(first, countUntil(events, start + duration - 1));
+      const during = events.slice(
+        first,
+        countLeading(events, ({ at }) => at < start + duration),
+      );
       if (during.length === 0 && before === rest) return [];
       // A value stays until the next one: two points make each step.
       const points = during.flatMap(({ at, value }, index) => [

@@ -32,3 +32,14 @@ export const clamp = (value: number, low: number, high: number): number => Math.
 export const range = (count: number): number[] => Array.from({ length: count }, (_, index) => index);
 
 export const sum = (values: readonly number[]): number => values.reduce((total, value) => total + value, 0);
+
+/** How many items at the beginning pass a test, by bisection: all that follow the first that fails must fail too. */
+export function countLeading<T>(items: readonly T[], passes: (item: T) => boolean): number {
+  let [low, high] = [0, items.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (passes(items[middle] as T)) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}

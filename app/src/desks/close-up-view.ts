@@ -1,5 +1,6 @@
 import { computed, inject, Injectable, linkedSignal, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
+import { leadOf } from '@fendro/core/song/pick-up';
 import type { PartId } from '@fendro/core/song/schema';
 import { clamp, type Ticks } from '@fendro/core/theory/units';
 import { selectBar, selectSection } from '../store/selectors';
@@ -62,9 +63,7 @@ export class CloseUpView {
 
   /** All there is to see: the section, with its pick-up where it has one. */
   readonly whole = computed((): Stretch => {
-    const earliest = Math.min(0, ...this.edits.notes().map(({ start }) => start));
-    const lead = earliest < 0 ? Math.ceil(-earliest / 480) * 480 : 0;
-    return { from: 0 - lead, to: (this.section()?.bars ?? 1) * this.bar() };
+    return { from: 0 - leadOf(this.edits.notes()), to: (this.section()?.bars ?? 1) * this.bar() };
   });
   private readonly wished = linkedSignal<string | undefined, Stretch | null>({
     source: () => this.section()?.id,

@@ -1,14 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { valueAt } from '@fendro/core/song/curve';
-import { clamp, range, type Ticks } from '@fendro/core/theory/units';
+import { clamp, range, sum, TICKS_PER_QUARTER, type Ticks } from '@fendro/core/theory/units';
 import { LineStrip, type LinePoint } from './line-strip';
 
 const SAMPLES = 24;
 /** By how much of the strip's height the arrows move the line, in %. */
 const STEP = 5;
-/** Points lie on quarters. */
-const GRID: Ticks = 480;
-
 /** A point of a curve: ticks from its start, in the curve's own unit. */
 export interface ValuePoint {
   readonly at: Ticks;
@@ -33,7 +30,7 @@ export interface ValuePoint {
       [colour]="colour()"
       [points]="points()"
       [length]="length()"
-      [grid]="grid"
+      [grid]="grid()"
       (shaped)="dragged.set($event)"
       (drawn)="drawn.emit(valuesOf($event))"
       (cleared)="drawn.emit([])"
@@ -48,15 +45,17 @@ export class ValueStrip {
   readonly length = input.required<Ticks>();
   readonly low = input.required<number>();
   readonly high = input.required<number>();
-  /** Null where nothing is drawn: then it is `stands` all along, and is told as `plain`. */
+  /** Points lie on multiples of so many ticks. */
+  readonly grid = input<Ticks>(TICKS_PER_QUARTER);
+  /** Null where nothing is drawn: that is told as `plain`. */
   readonly curve = input.required<readonly ValuePoint[] | null>();
-  readonly stands = input.required<number>();
+  /** What it is all along where there are no points; or how points go, where what lies around the place counts too. */
+  readonly stands = input.required<number | ((points: readonly ValuePoint[]) => (at: Ticks) => number)>();
   readonly plain = input.required<string>();
   readonly inWords = input<(value: number) => string>((value) => String(Math.round(value)));
   readonly drawn = output<readonly ValuePoint[]>();
   /** Drawn by a key, of which many make one gesture. */
   readonly stepped = output<readonly ValuePoint[]>();
-  protected readonly grid = GRID;
   protected readonly dragged = signal<readonly LinePoint[] | null>(null);
   protected readonly moves = computed(() => this.curve() !== null || this.dragged() !== null);
   protected readonly points = computed(
@@ -74,21 +73,25 @@ export class ValueStrip {
 
   private readonly values = computed(() => {
     const [dragged, length, stands] = [this.dragged(), this.length(), this.stands()];
-    const curve = dragged ? this.valuesOf(dragged) : this.curve();
-    return range(SAMPLES + 1).map((index) => (curve?.length ? valueAt(curve, (index * length) / SAMPLES) : stands));
+    const points = (dragged ? this.valuesOf(dragged) : this.curve()) ?? [];
+    const along =
+      typeof stands === 'function'
+        ? stands(points)
+        : (at: Ticks): number => (points.length > 0 ? valueAt(points, at) : stands);
+    return range(SAMPLES + 1).map((index) => along((index * length) / SAMPLES));
   });
   protected readonly heights = computed(() => this.values().map((value) => this.heightOf(value)));
-  protected readonly mean = computed(() =>
-    Math.round(this.values().reduce((sum, value) => sum + value, 0) / this.values().length),
-  );
+  protected readonly mean = computed(() => Math.round(sum(this.values()) / this.values().length));
   protected readonly said = computed(() => {
     const [values, words] = [this.values(), this.inWords()];
     return this.moves() ? `${words(values[0] ?? 0)} to ${words(values.at(-1) ?? 0)}` : this.plain();
   });
 
+  /** Lifts and lowers the whole line; without points it begins as it went, level where it stands by itself. */
   protected step(by: 1 | -1): void {
-    const points = this.points();
-    const from = points.length > 0 ? points : [{ at: 0, height: this.heights()[0] ?? 50 }];
+    const [points, heights] = [this.points(), this.heights()];
+    const ends = [heights[0], heights.at(-1)].map((height, end) => ({ at: end * this.length(), height: height ?? 50 }));
+    const from = points.length > 0 ? points : typeof this.stands() === 'number' ? ends.slice(0, 1) : ends;
     this.stepped.emit(this.valuesOf(from.map(({ at, height }) => ({ at, height: clamp(height + by * STEP, 0, 100) }))));
   }
 }

@@ -24,7 +24,7 @@ const strip = (done: ReturnType<typeof drawn>[] = []) => {
 };
 
 describe('the energy line over a place', () => {
-  it('says that nothing is drawn, or how much there is on average', () => {
+  it('says that nothing is drawn, or where it goes, and how much there is on average', () => {
     expect(strip().slider.getAttribute('aria-valuetext')).toBe('level, nothing drawn');
     const { slider } = strip([
       drawn([
@@ -32,7 +32,7 @@ describe('the energy line over a place', () => {
         { at: placed[0]!.length, value: 40 },
       ]),
     ]);
-    expect(slider.getAttribute('aria-valuetext')).toBe('30 %');
+    expect(slider.getAttribute('aria-valuetext')).toBe('20 % to 40 %');
     expect(slider.getAttribute('aria-valuenow')).toBe('30');
   });
 

@@ -1,35 +1,31 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { energyCurve, EVEN } from '@fendro/core/song/energy';
 import type { Placed } from '@fendro/core/song/resolve';
-import { clamp } from '@fendro/core/theory/units';
+import type { Ticks } from '@fendro/core/theory/units';
 import { selectBar, selectScore } from '../store/selectors';
 import { ScoreActions } from '../store/song.actions';
-import { LineStrip, type LinePoint } from '../ui/line-strip';
+import { ValueStrip, type ValuePoint } from '../ui/value-strip';
 
-const SAMPLES = 12;
-const STEP = 5;
-
-/** The energy line over one place of the running order. */
+/** The energy line over one place of the running order: it goes on from one place to the next. */
 @Component({
   selector: 'fd-energy-strip',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [LineStrip],
+  imports: [ValueStrip],
   template: `
-    <fd-line-strip
+    <fd-value-strip
       hint="Drag: how intense it is here. Double click: level again"
       [label]="'Energy of ' + place().section.name"
-      [said]="said()"
-      [now]="mean()"
-      [heights]="values()"
-      [flat]="!drawn()"
-      [points]="points()"
+      plain="level, nothing drawn"
+      [inWords]="words"
       [length]="place().length"
+      [low]="0"
+      [high]="100"
       [grid]="bar()"
-      (shaped)="dragged.set($event)"
+      [curve]="curve()"
+      [stands]="along()"
       (drawn)="draw($event)"
-      (cleared)="draw([])"
-      (stepped)="step($event)"
+      (stepped)="draw($event, 'energy ' + place().occurrence.id)"
     />
   `,
 })
@@ -38,67 +34,28 @@ export class EnergyStrip {
   readonly place = input.required<Placed>();
   private readonly score = this.store.selectSignal(selectScore);
   protected readonly bar = this.store.selectSignal(selectBar);
-  /** Points on their way while the line is dragged. */
-  protected readonly dragged = signal<readonly LinePoint[] | null>(null);
+  private readonly energy = computed(() => this.score()?.energy ?? []);
+  protected readonly words = (value: number): string => `${Math.round(value)} %`;
 
-  protected readonly points = computed(
-    (): readonly LinePoint[] =>
-      this.dragged() ??
-      (this.score()?.energy ?? [])
-        .filter(({ occurrence }) => occurrence === this.place().occurrence.id)
-        .map(({ at, value }) => ({ at, height: value })),
-  );
-  protected readonly drawn = computed(() => (this.score()?.energy.length ?? 0) > 0 || this.dragged() !== null);
-
-  protected readonly values = computed(() => {
-    const score = this.score();
-    const { occurrence, start, length } = this.place();
-    const dragged = this.dragged();
-    const shown =
-      score && dragged
-        ? {
-            ...score,
-            energy: [
-              ...score.energy.filter((point) => point.occurrence !== occurrence.id),
-              ...dragged.map(({ at, height }) => ({ at, value: height, occurrence: occurrence.id })),
-            ],
-          }
-        : score;
-    const curve = shown ? energyCurve(shown) : null;
-    return Array.from({ length: SAMPLES + 1 }, (_, index) =>
-      curve ? curve(start + (index * length) / SAMPLES) : EVEN,
-    );
+  protected readonly curve = computed((): readonly ValuePoint[] | null => {
+    const energy = this.energy();
+    return energy.length === 0 ? null : energy.filter(({ occurrence }) => occurrence === this.place().occurrence.id);
   });
 
-  protected readonly mean = computed(() =>
-    Math.round(this.values().reduce((sum, value) => sum + value, 0) / this.values().length),
-  );
-  protected readonly said = computed(() => (this.drawn() ? `${this.mean()} %` : 'level, nothing drawn'));
+  /** How the line of the whole song would go here with other points in this place. */
+  protected readonly along = computed(() => {
+    const [score, energy, { occurrence, start }] = [this.score(), this.energy(), this.place()];
+    const others = energy.filter((point) => point.occurrence !== occurrence.id);
+    return (points: readonly ValuePoint[]): ((at: Ticks) => number) => {
+      const own = points.map(({ at, value }) => ({ at, value, occurrence: occurrence.id }));
+      const curve = score && energyCurve({ ...score, energy: [...others, ...own] });
+      return (at) => curve?.(start + at) ?? EVEN;
+    };
+  });
 
-  protected draw(points: readonly LinePoint[], gesture?: string): void {
+  protected draw(points: readonly ValuePoint[], gesture?: string): void {
     this.store.dispatch(
-      ScoreActions.energyDrawn({
-        occurrence: this.place().occurrence.id,
-        points: points.map(({ at, height }) => ({ at, value: height })),
-        ...(gesture ? { gesture } : {}),
-      }),
-    );
-  }
-
-  /** Lifts and lowers the whole place. */
-  protected step(by: 1 | -1): void {
-    const points = this.points();
-    const { length, occurrence } = this.place();
-    const from =
-      points.length > 0
-        ? points
-        : [
-            { at: 0, height: this.values()[0] ?? EVEN },
-            { at: length, height: this.values().at(-1) ?? EVEN },
-          ];
-    this.draw(
-      from.map(({ at, height }) => ({ at, height: clamp(Math.round(height + by * STEP), 0, 100) })),
-      `energy ${occurrence.id}`,
+      ScoreActions.energyDrawn({ occurrence: this.place().occurrence.id, points, ...(gesture ? { gesture } : {}) }),
     );
   }
 }

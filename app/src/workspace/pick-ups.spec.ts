@@ -1,7 +1,6 @@
-import * as fc from 'fast-check';
 import { shapeOf } from '../ui/note-picture';
 import { SMALL, viewOf } from '../testing/view';
-import { leadOf, PickUps } from './pick-ups';
+import { PickUps } from './pick-ups';
 
 const BAR = 1920;
 const lane = (...starts: number[]) => ({
@@ -9,22 +8,6 @@ const lane = (...starts: number[]) => ({
 });
 
 describe('what is shown before the first bar', () => {
-  it('is as many whole quarters as lead in, at most a bar, and nothing where nothing does', () => {
-    fc.assert(
-      fc.property(fc.array(fc.array(fc.integer({ min: -BAR, max: 9000 }))), (lists) => {
-        const lead = leadOf(
-          lists.map((starts) => lane(...starts)),
-          BAR,
-        );
-        const earliest = Math.min(0, ...lists.flat());
-        expect(lead % 480).toBe(0);
-        expect(lead).toBeGreaterThanOrEqual(-earliest);
-        expect(lead + earliest).toBeLessThan(480);
-      }),
-    );
-    expect([leadOf([lane(-3000)], BAR), leadOf([lane(0, 10)], BAR), leadOf([], BAR)]).toEqual([BAR, 0, 0]);
-  });
-
   it('has a picture for every part', () => {
     const lanes = SMALL.score.parts.map((part) => ({
       part,

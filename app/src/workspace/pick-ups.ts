@@ -55,9 +55,3 @@ export class PickUps {
   /** The part in focus, whose lane is taller. */
   readonly focus = input<PartId | null>(null);
 }
-
-/** How much must be shown before the first bar: whole quarters, none where nothing leads in. */
-export function leadOf(lanes: readonly Pick<Lane, 'notes'>[], bar: Ticks): Ticks {
-  const earliest = lanes.reduce((least, { notes }) => notes.reduce((own, { start }) => Math.min(own, start), least), 0);
-  return earliest === 0 ? 0 : Math.min(bar, Math.ceil(-earliest / 480) * 480);
-}

@@ -21,6 +21,7 @@ import { groundOf } from '@fendro/core/song/ground';
 import { HARMONY, ROLES, type Part, type TakeNote } from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { LIMITS } from '@fendro/core/song/limits';
+import { leadOf } from '@fendro/core/song/pick-up';
 import { endTempoOf } from '@fendro/core/song/tempos';
 import { roleOf } from '@fendro/core/song/roles';
 import { metreText } from '@fendro/core/theory/metre';
@@ -59,7 +60,7 @@ import { NotePicture } from '../ui/note-picture';
 import { sameItems } from '../ui/same-items';
 import { tickUnder, timeScale } from '../ui/time-scale';
 import { percentIn, systemsOf, type System } from './bar-geometry';
-import { leadOf, PickUps } from './pick-ups';
+import { PickUps } from './pick-ups';
 import { BarsStrip } from './bars-strip';
 import { ChordRow } from './chord-row';
 import { laneSelector, type Lane } from './lanes';
@@ -162,8 +163,10 @@ export class Sheet {
   /** Each lane by itself, so that one that changes leaves the others alone. */
   private readonly eachLane = computed(() => this.partIds().map((id) => this.store.selectSignal(laneSelector(id))));
   protected readonly lanes = computed(() => this.eachLane().flatMap((lane) => lane() ?? []), { equal: sameItems });
-  /** How long before the first bar anything begins. */
-  protected readonly lead = computed(() => leadOf(this.lanes(), this.bar()));
+  /** How long before the first bar anything begins; a bar is seen of it at most. */
+  protected readonly lead = computed(() =>
+    Math.min(this.bar(), Math.max(0, ...this.lanes().map(({ notes }) => leadOf(notes)))),
+  );
 
   private keyText(): string {
     const [score, section] = [this.score(), this.section()];
