@@ -8,7 +8,7 @@ import { perform, pickUpOf, type NoteEvent, type Performance } from '../sounding
 import { tempoMap } from '../sounding/tempo-map';
 import { scoreWith } from '../testing/scores';
 import { songOf, twists } from '../testing/songs';
-import { musicOf } from '../testing/sounding';
+import { mixControllers, musicOf } from '../testing/sounding';
 import { barTicks } from '../theory/metre';
 import { deliverChords, deliverLines, deliverOneTrack, deliverSection, deliverSong } from './deliver';
 import { addressesOf } from './midi-channels';
@@ -96,7 +96,11 @@ describe('what is handed over', () => {
           const track = file.tracks[index + 1]!;
           expect(track.program).toBe(voice.instrument.program);
           const tone = toneControllers(voice.tone).map(({ controller, value }) => [controller, value]);
-          expect(track.controllers).toEqual({ 7: voice.level, 10: voice.pan, ...Object.fromEntries(tone) });
+          expect(mixControllers(track.controllers)).toEqual({
+            7: voice.level,
+            10: voice.pan,
+            ...Object.fromEntries(tone),
+          });
         });
         // With what doubles a part in its own track, all the same strokes sound.
         const together = heardIn(read(deliverSong(music, { layersTogether: true }).bytes));

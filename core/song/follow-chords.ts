@@ -35,7 +35,8 @@ export function fittedTakes(music: Music, section: Section, nameIt: () => string
   const harmony = soundingId(section, HARMONY, heard);
   return score.parts.flatMap((part): PartTake[] => {
     const take = partTake(takes, soundingId(section, part.id, heard));
-    if (!take || harmony === null) return [];
+    // What goes on by itself follows by itself.
+    if (!take || take.pattern || harmony === null) return [];
     const notes = fittedNotes(music, section, take);
     if (notes === take.notes || !take.over) return [];
     const { tonic, scale } = groundOf(score, section);

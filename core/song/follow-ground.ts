@@ -203,7 +203,8 @@ function followSection(
   for (const part of score.parts) {
     if (isDrumRole(part.role)) continue;
     const take = partTake(takes, soundingId(section, part.id, heard));
-    if (take) chosen.push([part.id, followPart(take)]);
+    // What goes on by itself is made in whatever key sounds.
+    if (take) chosen.push([part.id, take.pattern ? take.id : followPart(take)]);
     for (const id of held(part.id)) {
       const other = partTake(takes, id);
       if (other) followPart(other);

@@ -45,7 +45,7 @@ export function bandAt(log: readonly Heard[], takes: Takes, place: number): Band
 export function logLine(
   log: readonly Heard[],
   takes: Takes,
-  { take, section, at }: Pick<Heard, 'take' | 'section' | 'at'>,
+  { take, section, at, pass }: Pick<Heard, 'take' | 'section' | 'at' | 'pass'>,
   band: Band,
 ): Heard {
   const known = lastBand(log, takes, section);
@@ -55,7 +55,8 @@ export function logLine(
       .filter((line) => (!own || line !== lineOf(own)) && (band[line] ?? null) !== (known[line] ?? null))
       .map((line) => [line, band[line] ?? null]),
   );
-  return { take, section, at, ...(Object.keys(beside).length > 0 ? { beside } : {}) };
+  const which = pass === undefined ? {} : { pass };
+  return { take, section, at, ...which, ...(Object.keys(beside).length > 0 ? { beside } : {}) };
 }
 
 function lastBand(log: readonly Heard[], takes: Takes, section: SectionId): Band {

@@ -25,12 +25,13 @@ import type { Percent, Ticks } from '../theory/units';
 export * from './brief-schema';
 export * from './mix-schema';
 export * from './music-schema';
+export * from './pattern-schema';
 export * from './plan-schema';
 export * from './take-schema';
 export { HARMONY, type LineId, type MotifId, type OccurrenceId, type PartId, type SectionId, type TakeId } from './ids';
 
 /** The version that this build writes; older ones are migrated, newer ones refused in words. */
-export const SONG_VERSION = 10;
+export const SONG_VERSION = 11;
 
 /** How far a place of the running order may be lifted, in semitones. */
 export const LARGEST_LIFT = 12;

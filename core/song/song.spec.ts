@@ -196,6 +196,22 @@ describe('song files', () => {
     ]);
   });
 
+  it('of version 10 open with the mix as it was, and with nothing that goes on by itself', () => {
+    const old = sample(10) as { score: Song['score']; ledger: { takes: object; heard: object } };
+    const opened = openSong(old);
+    if (!opened.ok) throw new Error(opened.reason);
+    expect(opened.setAside).toEqual([]);
+    expect(opened.song.score).toEqual(old.score);
+    expect(opened.song.ledger).toEqual(old.ledger);
+    const [first, second] = opened.song.score.parts;
+    expect([first!.tone, first!.octave, second!.layers, opened.song.score.master]).toEqual([
+      { brightness: 20, attack: -10, room: 40 },
+      1,
+      [{ instrument: 'nylon-guitar', octave: 0, level: 60 }],
+      90,
+    ]);
+  });
+
   it('of version 3 open with what every take lies over beside what it was made from, and ids for all notes', () => {
     const opened = openSong(sample(3));
     if (!opened.ok) throw new Error(opened.reason);

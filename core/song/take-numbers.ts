@@ -1,8 +1,13 @@
 import type { Take, TakeId } from './schema';
 
+/** What was drafted, brought in, caught or begun as a pattern; all else goes by what it was made of. */
+const hasItsOwn = ({ how, parents }: Take['origin']): boolean =>
+  how === 'drafted' || how === 'imported' || how === 'caught' || (how === 'drawn' && parents.length === 0);
+
 /**
- * The numbers that the takes of a line are called by, for good: drafted and imported ones in the order in which they
- * came. What was edited, typed or fitted goes by the number of what it was made of, where that has one.
+ * The numbers that the takes of a line are called by, for good: drafted, imported and caught ones and patterns in the
+ * order in which they came. What was edited, typed or fitted, and a pattern drawn otherwise, goes by the number of what
+ * it was made of, where that has one.
  *
  * @param line  all takes of one line of a section, in order
  */
@@ -10,8 +15,7 @@ export function takeNumbers(line: readonly Take[]): ReadonlyMap<TakeId, number> 
   const numbers = new Map<TakeId, number>();
   let last = 0;
   for (const { id, origin } of line) {
-    const counts = origin.how === 'drafted' || origin.how === 'imported';
-    const number = counts ? ++last : numbers.get(origin.parents[0] ?? '');
+    const number = hasItsOwn(origin) ? ++last : numbers.get(origin.parents[0] ?? '');
     if (number !== undefined) numbers.set(id, number);
   }
   return numbers;

@@ -2,6 +2,7 @@ import './validation';
 import * as z from 'zod';
 import { briefSchema, harmonyBriefSchema, percent, ROLES } from './brief-schema';
 import { LIMITS } from './limits';
+import { patternSchema } from './pattern-schema';
 import { MOTIF_USES, motifSchema } from './plan-schema';
 import {
   chordSpanSchema,
@@ -109,7 +110,7 @@ export const attemptsSchema = z.object({ plan: count, rhythm: count, pitch: coun
 
 const originSchema = z
   .object({
-    how: z.enum(['drafted', 'typed', 'edited', 'fitted', 'picked', 'imported', 'voiced']),
+    how: z.enum(['drafted', 'typed', 'edited', 'fitted', 'picked', 'imported', 'voiced', 'drawn', 'caught']),
     /** Where a picked or imported take came from, in words. */
     from: z.string().max(200).optional(),
     asking: askingSchema.nullable(),
@@ -140,6 +141,11 @@ export const partTakeSchema = z
     notes: z.array(takeNoteSchema).max(LIMITS.notes).readonly(),
     /** Null where the notes stay as they are, whatever the chords do: played, brought in, or made without chords. */
     over: overSchema.nullable(),
+    /**
+     * By what it goes on by itself: what sounds is made anew for every pass, over the chords of that moment. Its notes
+     * are its first pass, as it came out when the take was made.
+     */
+    pattern: patternSchema.optional(),
   })
   .readonly();
 export const harmonyTakeSchema = z
@@ -154,6 +160,8 @@ const heardSchema = z
     section: sectionId,
     /** When, in ms of the clock. */
     at: z.number(),
+    /** Of what goes on by itself: how often the section had sounded before, since play was pressed. */
+    pass: count.optional(),
     /** What sounded beside it otherwise than the logbook says up to here, by line; null where a line was silent. */
     beside: z.record(partId, takeId.nullable()).readonly().optional(),
   })

@@ -11,6 +11,7 @@ import type {
   Over,
   Part,
   PartTake,
+  Pattern,
   Role,
   Take,
   TakeNote,
@@ -148,6 +149,64 @@ export const voicedTake = (
   over: harmony === null ? null : overChords(harmony, ground, part.role, part.brief),
 });
 
+/** What takes that go on by themselves are called by. */
+const PATTERN_NAMES: Readonly<Record<Pattern['of'], string>> = {
+  drawn: 'pattern',
+  loops: 'loops',
+  wandering: 'wandering notes',
+};
+
+/**
+ * A take that goes on by itself.
+ *
+ * @param first    the notes of its first pass
+ * @param harmony  the chords; null where there are none
+ * @param before   the take that it was made of; null where there was none
+ */
+export const patternTake = (
+  place: Place,
+  part: Pick<Part, 'id' | 'role' | 'brief'>,
+  pattern: Pattern,
+  first: readonly Note[],
+  {
+    harmony,
+    ground,
+    before,
+  }: { readonly harmony: TakeId | null; readonly ground: Ground; readonly before: TakeId | null },
+): PartTake => ({
+  ...looseTake(place, part.id, first, {
+    how: 'drawn',
+    from: PATTERN_NAMES[pattern.of],
+    ...(before === null ? {} : { parents: [before] }),
+  }),
+  over: harmony === null ? null : overChords(harmony, ground, part.role, part.brief),
+  pattern,
+});
+
+/** A take's own notes, without what it goes on by. */
+function withoutPattern({ pattern: _pattern, ...take }: PartTake): PartTake {
+  return take;
+}
+
+/**
+ * What sounded in a pass, note for note, as a take of its own.
+ *
+ * @param from     which pass, in words
+ * @param harmony  the chords that it sounded over; null where there were none
+ */
+export const caughtTake = (
+  id: TakeId,
+  before: PartTake,
+  notes: readonly Note[],
+  { from, harmony, ground }: { readonly from: string; readonly harmony: TakeId | null; readonly ground: Ground },
+): PartTake => ({
+  ...withoutPattern(before),
+  id,
+  notes: withNoteIds(notes),
+  origin: originOf({ how: 'caught', from, parents: [before.id] }),
+  over: before.over && harmony !== null ? { ...before.over, harmony, tonic: ground.tonic, scale: ground.scale } : null,
+});
+
 /**
  * Other notes in place of a take's, by the writer's hand: they go on following what it followed.
  *
@@ -160,7 +219,7 @@ export const editedTake = (
   from?: string,
   also: readonly TakeId[] = [],
 ): PartTake => ({
-  ...before,
+  ...withoutPattern(before),
   id,
   notes: withNoteIds(notes),
   origin: originOf({ how: 'edited', ...(from === undefined ? {} : { from }), parents: [before.id, ...also] }),
@@ -179,7 +238,7 @@ export const resectionedTake = (
   harmony: TakeId | null,
   also: readonly TakeId[] = [],
 ): PartTake => ({
-  ...before,
+  ...withoutPattern(before),
   ...place,
   notes: withNoteIds(notes),
   origin: originOf({ how: 'edited', parents: [before.id, ...also] }),
@@ -191,7 +250,7 @@ const sourceOf = ({ id, origin }: Take): TakeId => (origin.how === 'fitted' ? (o
 
 /** A take's notes moved to other chords or another key; how they were first made is still known. */
 export const fittedTake = (id: TakeId, before: PartTake, notes: readonly Note[], over: Over | null): PartTake => ({
-  ...before,
+  ...withoutPattern(before),
   id,
   notes: withNoteIds(notes),
   origin: { ...before.origin, how: 'fitted', parents: [sourceOf(before)] },
@@ -214,7 +273,7 @@ export const voiceTake = (
   notes: readonly Note[],
   from: string,
 ): PartTake => ({
-  ...whole,
+  ...withoutPattern(whole),
   id,
   part: part.id,
   notes: withNoteIds(notes),

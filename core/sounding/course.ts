@@ -1,7 +1,7 @@
 import { groundOf } from '../song/ground';
 import { layOut, sectionTicks, type Placed } from '../song/resolve';
 import { liftedGround } from '../song/place';
-import { TEMPO_LIMITS, type Ground, type Occurrence, type Score, type Section } from '../song/schema';
+import { TEMPO_LIMITS, type Ground, type Occurrence, type Score, type Section, type SectionId } from '../song/schema';
 import { barTicks, beatsOf } from '../theory/metre';
 import { clamp, type Ticks } from '../theory/units';
 import { valueAt } from '../song/curve';
@@ -26,14 +26,14 @@ export interface Passage {
   readonly part: Span;
   /** Where the same first bar lies in the running order, in ticks; null where the section has no place in it. */
   readonly origin: Ticks | null;
-  /** How often the same place has come before, where the course goes round. */
-  readonly round: number;
+  /** How often the section has been played before: at earlier places, and where the course goes round. */
+  readonly pass: number;
 }
 
 /** What is played, in order: the running order, or some of it that comes round again. */
 export type Course = readonly Passage[];
 
-const passageOf = (score: Score, { occurrence, section, start, length }: Placed): Passage => ({
+const passageOf = (score: Score, { occurrence, section, start, length }: Placed, pass: number): Passage => ({
   section,
   place: occurrence,
   ground: liftedGround(groundOf(score, section), occurrence.lift ?? 0),
@@ -41,12 +41,18 @@ const passageOf = (score: Score, { occurrence, section, start, length }: Placed)
   length,
   part: { from: 0, to: length },
   origin: start,
-  round: 0,
+  pass,
 });
 
 /** The running order as it is played through. */
-export const songCourse = (score: Score, placed: readonly Placed[] = layOut(score)): Course =>
-  placed.map((place) => passageOf(score, place));
+export function songCourse(score: Score, placed: readonly Placed[] = layOut(score)): Course {
+  const passes = new Map<SectionId, number>();
+  return placed.map((place) => {
+    const pass = passes.get(place.section.id) ?? 0;
+    passes.set(place.section.id, pass + 1);
+    return passageOf(score, place, pass);
+  });
+}
 
 /**
  * The running order from a moment on: where a section begins there, nothing of what stands before it is played, only
@@ -71,7 +77,7 @@ export function sectionCourse(score: Score, section: Section): Course {
       length,
       part: { from: 0, to: length },
       origin,
-      round: 0,
+      pass: 0,
     },
   ];
 }
@@ -87,7 +93,10 @@ export function loopCourse(score: Score, { from, to }: Span, placed: readonly Pl
       ...passage,
       part: { from: Math.max(0, from - passage.start), to: Math.min(passage.length, to - passage.start) },
     }));
-  return [...round, ...round.map((passage) => ({ ...passage, start: passage.start + to - from, round: 1 }))];
+  return [
+    ...round,
+    ...round.map((passage) => ({ ...passage, start: passage.start + to - from, pass: passage.pass + 1 })),
+  ];
 }
 
 /** Seconds along a course; an empty one goes by the song's own tempo. */

@@ -99,7 +99,7 @@ describe('expression', () => {
 describe('chances and strokes', () => {
   it('never sound at 0 %, always at 100 %, and as often as they say else', () => {
     const hits = (chance: number): number =>
-      Array.from({ length: 2000 }, (_, round) => sounds(line(0, 1, { chance }), 'p', 0, round)).filter(Boolean).length;
+      Array.from({ length: 2000 }, (_, pass) => sounds(line(0, 1, { chance }), 'p', pass)).filter(Boolean).length;
     expect([hits(0), hits(100)]).toEqual([0, 2000]);
     for (const chance of [10, 50, 80]) {
       const [hit, wanted] = [hits(chance), 20 * chance];

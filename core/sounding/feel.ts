@@ -3,7 +3,7 @@ import { DRUM_KEYS, type DrumVoice, type Feel } from '../song/style';
 import { isDrumRole } from '../song/roles';
 import { clamp, modulo, SIXTEENTH, TICKS_PER_QUARTER, type Percent, type Ticks } from '../theory/units';
 import { byStart } from '../song/note-ends';
-import { numberOf, remembering } from './remember';
+import { numberOf, remembering } from '../song/remember';
 
 const remembered = remembering();
 

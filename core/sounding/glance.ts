@@ -2,13 +2,15 @@ import { energised, energyCurve } from '../song/energy';
 import { barOf } from '../song/ground';
 import type { Music, Placed } from '../song/resolve';
 import { roleOf } from '../song/roles';
-import type { Part } from '../song/schema';
+import type { Note, Part } from '../song/schema';
 import { range, type Ticks, type Velocity } from '../theory/units';
+import { songCourse } from './course';
 import { writtenNotes } from './stages';
+import { strokesOf } from './strokes';
 
 /** What a part does in one bar of the running order. */
 interface GlanceBar {
-  /** Notes that begin in it. */
+  /** Strokes in it. */
   readonly onsets: number;
   /** Their mean velocity as they sound, 1–127; 0 where none do. */
   readonly loudness: Velocity;
@@ -21,6 +23,10 @@ export interface GlancePlace {
   readonly bars: readonly GlanceBar[];
 }
 
+/** Every stroke of a note, with its loudness. */
+const struckIn = (note: Note): { readonly start: Ticks; readonly velocity: Velocity }[] =>
+  strokesOf(note).map(({ start }) => ({ start, velocity: note.velocity }));
+
 const SILENT: GlanceBar = { onsets: 0, loudness: 0 };
 
 /**
@@ -29,19 +35,21 @@ const SILENT: GlanceBar = { onsets: 0, loudness: 0 };
  */
 export function glanceOf(music: Music, placed: readonly Placed[], part: Part): readonly GlancePlace[] {
   const energy = energyCurve(music.score, placed);
-  return placed.map((place) => {
+  const passes = songCourse(music.score, placed);
+  return placed.map((place, index) => {
     const { section, occurrence, start } = place;
     const bar = barOf(music.score, section);
     const rests = new Set(occurrence.rests?.[part.id]);
     const sums = range(section.bars).map(() => ({ onsets: 0, total: 0 }));
-    for (const note of writtenNotes(music, section, part.id)) {
-      const index = Math.floor(note.start / bar);
-      const sum = sums[index];
-      if (!sum || rests.has(index)) continue;
-      const felt = energy && part.brief.follows ? energy(start + note.start) : null;
+    const notes = writtenNotes(music, section, part.id, passes[index]?.pass);
+    for (const { velocity, start: onset } of notes.flatMap(struckIn)) {
+      const at = Math.floor(onset / bar);
+      const sum = sums[at];
+      if (!sum || rests.has(at)) continue;
+      const felt = energy && part.brief.follows ? energy(start + onset) : null;
       if (felt !== null && felt < roleOf(part.role).restsBelow) continue;
       sum.onsets++;
-      sum.total += felt === null ? note.velocity : energised(note.velocity, felt);
+      sum.total += felt === null ? velocity : energised(velocity, felt);
     }
     const bars = sums.map(({ onsets, total }) => (onsets === 0 ? SILENT : { onsets, loudness: total / onsets }));
     return { place, bar, bars };

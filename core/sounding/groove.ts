@@ -2,7 +2,7 @@ import type { Ground, Note } from '../song/schema';
 import { beatsOf, type Metre } from '../theory/metre';
 import { modulo, TICKS_PER_QUARTER, type Percent, type Ticks } from '../theory/units';
 import { byStart } from '../song/note-ends';
-import { remembering } from './remember';
+import { remembering } from '../song/remember';
 
 /**
  * Where a written moment sounds: swing delays the second half of every simple beat, at 100 % to the last triplet. It is

@@ -2,7 +2,7 @@ import type { Note } from '../song/schema';
 import { clamp, type Percent, type Ticks } from '../theory/units';
 import { hashLabels, stream } from '../trellis/random';
 import { byStart } from '../song/note-ends';
-import { remembering } from './remember';
+import { remembering } from '../song/remember';
 
 /** How far a loose hand strays at 100 %, in ticks and in velocity. */
 const FURTHEST = { time: 26, velocity: 16 } as const;

@@ -66,7 +66,7 @@ export interface PerformanceRequest {
   readonly chordLine?: ChordLine;
   /** Lines that are asked for; all where nothing is said. */
   readonly only?: (line: LineId) => boolean;
-  /** How often the course has been played before, in a loop: what is left to chance differs from time to time. */
+  /** How often the course has been played before, in a loop: what is left to chance differs from pass to pass. */
   readonly round?: number;
 }
 
@@ -110,8 +110,8 @@ const higher = (notes: readonly Note[], lift: Semitones): readonly Note[] =>
 function partLine(music: Music, part: Part, energy: ((at: Ticks) => Percent) | null): Line {
   return {
     id: part.id,
-    notesIn: ({ section, place, ground }) => {
-      const notes = soundingNotes(music, section, part);
+    notesIn: ({ section, place, ground, pass }) => {
+      const notes = soundingNotes(music, section, part, pass);
       if (!place) return notes;
       const playing = restStretches(place, part.id, ground).reduce(rested, notes);
       return isDrumRole(part.role) ? playing : higher(playing, place.lift ?? 0);
@@ -142,17 +142,15 @@ const chordLineOf = (music: Music, settingOf: ChordLine): Line => ({
  * before a section silences the line's older notes. Both depend on two neighbouring passages only, so neighbouring
  * windows give the same notes as one.
  */
-function lineEvents(line: Line, course: Course, span: Span, round: number): (NoteEvent | CurveEvent)[] {
+function lineEvents(line: Line, course: Course, span: Span): (NoteEvent | CurveEvent)[] {
   return course.flatMap((passage, index): (NoteEvent | CurveEvent)[] => {
     const { start, part, origin } = passage;
     const seam = seamOf(passage);
     if (start + part.from - seam >= span.to || start + part.to + seam <= span.from) return [];
-    const heard = (note: Note, { origin: place, round: again }: Passage): boolean =>
-      sounds(note, line.id, place ?? 0, round + again);
-    const own = passageNotes(line.notesIn(passage), passage).filter((note) => heard(note, passage));
+    const own = passageNotes(line.notesIn(passage), passage).filter((note) => sounds(note, line.id, passage.pass));
     if (own.length === 0) return [];
     const next = course[index + 1];
-    const following = next && passageNotes(line.notesIn(next), next).find((note) => heard(note, next));
+    const following = next && passageNotes(line.notesIn(next), next).find((note) => sounds(note, line.id, next.pass));
     const takeOver = next && following ? next.start + following.start : Number.POSITIVE_INFINITY;
     const latest = Math.min(takeOver, start + part.to + (line.rings ? seam : 0));
     const notes = own.flatMap((note): NoteEvent[] => {
@@ -212,11 +210,12 @@ export function perform({
   round = 0,
 }: PerformanceRequest): Performance {
   const energy = energyCurve(music.score);
+  const going = round === 0 ? course : course.map((passage) => ({ ...passage, pass: passage.pass + round }));
   const lines = [
     ...music.score.parts.map((part) => partLine(music, part, energy)),
     ...(chordLine ? [chordLineOf(music, chordLine)] : []),
   ];
-  const played = lines.filter(({ id }) => !only || only(id)).flatMap((line) => lineEvents(line, course, span, round));
+  const played = lines.filter(({ id }) => !only || only(id)).flatMap((line) => lineEvents(line, going, span));
   const notes = played.filter((event) => event.kind === 'note');
   const controls = played.filter((event) => event.kind === 'control');
   const moving = music.score.parts.filter((part) => (!only || only(part.id)) && partMoves(music.score, part));

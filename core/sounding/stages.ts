@@ -1,5 +1,6 @@
 import { barOf, groundOf } from '../song/ground';
 import { own } from '../song/look-up';
+import { passNotes } from '../patterns/pass';
 import { partTake, soundingId, type Music } from '../song/resolve';
 import type { Ground, Note, Part, Score, Section, PartId } from '../song/schema';
 import { byStart, endsApart } from '../song/note-ends';
@@ -7,10 +8,9 @@ import { aroundSolos } from '../song/solo';
 import { styleIn } from '../styles/styles';
 import { barTicks } from '../theory/metre';
 import { felt } from './feel';
-import { fittedNotes } from '../song/follow-chords';
 import { grooved } from './groove';
 import { humanised } from './humanise';
-import { numberOf, remembering } from './remember';
+import { numberOf, remembering } from '../song/remember';
 
 const SILENT: readonly Note[] = [];
 
@@ -18,14 +18,16 @@ const SILENT: readonly Note[] = [];
  * What a part plays in a section as it is written: its take over the chords that sound, with room for solos. Pictures
  * show this, and everything that sounds is made of it.
  *
- * The stages in their order are the take, fitted to the chords, around the solos; treatments of a part will come next.
+ * The stages in their order are the take, fitted to the chords or made for the pass, around the solos; treatments of a
+ * part will come next.
  *
+ * @param pass  how often the section was played before; what goes on by itself differs from pass to pass
  * @returns notes from the section's start, the same list as long as nothing changes
  */
-export function writtenNotes(music: Music, section: Section, part: PartId): readonly Note[] {
+export function writtenNotes(music: Music, section: Section, part: PartId, pass = 0): readonly Note[] {
   const take = partTake(music.takes, soundingId(section, part, music.heard));
   if (!take) return SILENT;
-  return aroundSolos(fittedNotes(music, section, take), section, part, barOf(music.score, section));
+  return aroundSolos(passNotes(music, section, take, pass), section, part, barOf(music.score, section));
 }
 
 const swapped = remembering();
@@ -67,6 +69,6 @@ function playedNotes(
   return withoutOverlaps(onKit(humanised(inFeel, brief.humanise, id, bar), swaps));
 }
 
-/** What a part sounds in a section, from the section's start, in order. */
-export const soundingNotes = (music: Music, section: Section, part: Part): readonly Note[] =>
-  playedNotes(writtenNotes(music, section, part.id), part, groundOf(music.score, section), music.score);
+/** What a part sounds in one pass of a section, from the section's start, in order. */
+export const soundingNotes = (music: Music, section: Section, part: Part, pass = 0): readonly Note[] =>
+  playedNotes(writtenNotes(music, section, part.id, pass), part, groundOf(music.score, section), music.score);

@@ -3,14 +3,13 @@ import { range, type Ticks } from '../theory/units';
 import { happens, stream } from '../trellis/random';
 
 /**
- * Whether a note sounds this time. What is left to chance comes out alike wherever the same place is played the same time
- * round, so that what is heard is what is delivered.
+ * Whether a note sounds this time. What is left to chance comes out alike whenever the same pass is played, so that what
+ * is heard is what is delivered.
  *
- * @param place  of the note's section in the running order, in ticks; any number where it has none
- * @param round  how often the place has been played before, in a loop
+ * @param pass  how often the note's section has been played before
  */
-export function sounds({ chance, start, pitch }: Note, line: LineId, place: Ticks, round: number): boolean {
-  return chance === undefined || happens(stream(round, 'chance', line, place, start, pitch), chance);
+export function sounds({ chance, start, pitch }: Note, line: LineId, pass: number): boolean {
+  return chance === undefined || happens(stream(pass, 'chance', line, start, pitch), chance);
 }
 
 /** The strokes of a note that is struck again within its length; the note itself where it is struck once. */

@@ -6,14 +6,17 @@ import {
   type Note,
   type Part,
   type PartTake,
+  type Pattern,
   type Score,
+  type Section,
   type Take,
   type Tone,
 } from '../song/schema';
-import { editedTake } from '../song/take';
+import { editedTake, patternTake } from '../song/take';
 import { CHORD_RHYTHMS } from '../styles/chord-rhythms';
 import { STYLES } from '../styles/styles';
 import { METRES } from '../theory/metre';
+import { patterns } from './patterns';
 import { scoreWith } from './scores';
 import { musicOf } from './sounding';
 import { linesIn, withChoices } from '../song/section';
@@ -51,6 +54,8 @@ export interface Twist {
   readonly octave: number;
   readonly tone: Tone;
   readonly master: number | undefined;
+  /** By what the second part goes on by itself; null where it does not. */
+  readonly pattern: Pattern | null;
 }
 
 /**
@@ -100,6 +105,7 @@ export const twists: fc.Arbitrary<Twist> = fc.record({
     { requiredKeys: [] },
   ),
   master: fc.option(percent, { nil: undefined }),
+  pattern: fc.option(patterns()),
 });
 
 const at = <T>(list: readonly T[], index: number): T => list[index % list.length] as T;
@@ -126,6 +132,12 @@ export function songOf(twist: Twist): Music {
   }));
   const [lead, other] = parts;
   const made: Record<string, Take> = {};
+  const going = (section: Section, part: Part, pattern: Pattern): PartTake =>
+    patternTake({ id: `going-${section.id}`, section: section.id, length: 1920 }, part, pattern, [], {
+      harmony: null,
+      ground: score.ground,
+      before: null,
+    });
   const sections = score.sections.map((section, index) => {
     const chosen = new Map(linesIn(section));
     for (const part of lead && twist.pickUps.length > 0 ? [lead] : []) {
@@ -133,6 +145,11 @@ export function songOf(twist: Twist): Music {
       const id = `led-${section.id}`;
       made[id] = editedTake(id, take, withPickUp(take.notes, twist.pickUps));
       chosen.set(part.id, id);
+    }
+    if (other && twist.pattern) {
+      const take = going(section, other, twist.pattern);
+      made[take.id] = take;
+      chosen.set(other.id, take.id);
     }
     // Drums and percussion play the same: every stroke meets another on its key.
     if (drums && hands.length > 0) chosen.set('hands', chosen.get(drums.id) ?? null);

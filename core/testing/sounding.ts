@@ -38,3 +38,10 @@ export function heardNotes(score: Score, takes: Takes, heard: HeardTakes = NOTHI
     .filter((event) => event.kind === 'note')
     .map(({ voice, at, end, pitch, velocity }) => ({ part: voice, start: at, end, pitch, velocity }));
 }
+
+/** Data entry and the two halves of the number of a registered parameter. */
+const PARAMETER = new Set(['6', '38', '100', '101']);
+
+/** The controllers of a track that stand in the mix: not those that say how far bends go. */
+export const mixControllers = (controllers: Readonly<Record<number, number>>): Record<number, number> =>
+  Object.fromEntries(Object.entries(controllers).filter(([controller]) => !PARAMETER.has(controller)));

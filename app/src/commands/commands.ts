@@ -7,6 +7,7 @@ import { closeUpCommands } from './lists/close-up';
 import { chordCommands } from './lists/chords';
 import { moveCommands } from './lists/moves';
 import { motifCommands } from './lists/motifs';
+import { patternCommands } from './lists/patterns';
 import { pageCommands } from './lists/pages';
 import { redraftingCommands } from './lists/redrafting';
 import { sheetCommands } from './lists/sheet';
@@ -29,6 +30,7 @@ export class Commands {
     ...takeCommands(),
     ...redraftingCommands(),
     ...motifCommands(),
+    ...patternCommands(),
     ...moveCommands(),
     ...sheetCommands(),
     ...closeUpCommands(),

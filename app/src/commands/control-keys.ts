@@ -38,5 +38,17 @@ export const CONTROL_KEYS: readonly { readonly group: string; readonly keys: rea
       { keys: ['Backspace'], words: 'Back to its usual' },
     ],
   },
+  {
+    group: 'Strips of a pattern, and loops',
+    keys: [
+      { keys: ['ArrowLeft', 'ArrowRight'], words: 'Step before, after' },
+      { keys: ['ArrowUp', 'ArrowDown'], words: 'More, less; a note higher, lower' },
+      { keys: ['+', '-'], words: 'A step more, less' },
+      { keys: ['t'], words: 'Tie the step to the one before, or strike it again' },
+      { keys: ['h'], words: 'Hold the step when chance draws, or let it go' },
+      { keys: ['r'], words: 'Let chance draw the strip' },
+      { keys: ['Enter'], words: 'Of a loop: strike here, or no more' },
+    ],
+  },
   { group: 'Handle of a drawer', keys: [{ keys: ['ArrowUp', 'ArrowDown'], words: 'Higher, lower' }] },
 ];

@@ -6,6 +6,7 @@ import { SMALL, viewOf } from '../testing/view';
 import { BarsStrip } from '../workspace/bars-strip';
 import { AuditionDesk } from './audition-desk';
 import { CarryDesk } from './carry-desk';
+import { PatternDesk } from './pattern-desk';
 import { TakeView } from './take-view';
 import { VersionsDesk } from './versions-desk';
 
@@ -63,6 +64,19 @@ describe('carrying', () => {
     await desk.carry(second!.id, HARMONY, 0);
     const { chords } = SMALL.takes[first!.harmony!] as HarmonyTake;
     expect((heard(second!.id, HARMONY) as HarmonyTake).chords).toEqual(chords);
+  });
+
+  it('lets what goes on by itself go on there, over those chords and in that part’s register', async () => {
+    const { view, heard, desk } = page();
+    const bass = SMALL.score.parts.find(({ role }) => role === 'bass')!;
+    view.act(() => {
+      TestBed.inject(PatternDesk).begin('drawn');
+    });
+    await desk.carry(second!.id, bass.id, 0);
+    const carried = heard(second!.id, bass.id) as PartTake;
+    expect(carried.pattern).toMatchObject({ of: 'drawn', degrees: 'chord', low: bass.brief.low });
+    expect(carried).toMatchObject({ section: second!.id, part: bass.id, over: { harmony: second!.harmony } });
+    expect(Math.max(...carried.notes.map(({ pitch }) => pitch))).toBeLessThanOrEqual(bass.brief.high);
   });
 
   it('goes to versions too, and turns to a place that plays one', async () => {

@@ -1,8 +1,22 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { harmonyTake, partTake, soundingId } from '@fendro/core/song/resolve';
+import { overOf, patternNotes } from '@fendro/core/patterns/pass';
+import { reachBetween } from '@fendro/core/patterns/pattern-edits';
+import { groundOf } from '@fendro/core/song/ground';
+import { harmonyTake, partTake, sectionTicks, soundingId, type Music } from '@fendro/core/song/resolve';
 import { isDrumRole } from '@fendro/core/song/roles';
-import { HARMONY, type LineId, type PartId, type Section, type SectionId, type Take } from '@fendro/core/song/schema';
+import {
+  HARMONY,
+  type LineId,
+  type Part,
+  type PartId,
+  type PartTake,
+  type Pattern,
+  type Section,
+  type SectionId,
+  type Take,
+} from '@fendro/core/song/schema';
+import { patternTake } from '@fendro/core/song/take';
 import { nameApart } from '@fendro/core/song/version-words';
 import { placedSections } from '@fendro/core/song/versions';
 import { Playback } from '../sound/playback';
@@ -111,9 +125,23 @@ export class CarryDesk {
     if (take.of === 'harmony') return carriedChords(music, section, take, target, newId('take'), what);
     const into = music.score.parts.find(({ id }) => id === line);
     if (!part || !into) return null;
+    // What goes on by itself goes on there, in that part's register and over those chords.
+    if (take.pattern && !bars) return this.goingOn(music, take, take.pattern, target, into);
     const source = { section, part, take, bars };
     const carried = carriedTake(music, source, { section: target, part: into, bar }, newId('take'), what);
     return carried.ok ? carried.take : carried.reason;
+  }
+
+  private goingOn(music: Music, take: PartTake, pattern: Pattern, target: Section, into: Part): PartTake {
+    const { low, high } = into.brief;
+    const there = into.id === take.part ? pattern : { ...pattern, ...reachBetween(low, high) };
+    return patternTake(
+      { id: newId('take'), section: target.id, length: sectionTicks(music.score, target) },
+      into,
+      there,
+      patternNotes(there, overOf(music, target, 0)),
+      { harmony: soundingId(target, HARMONY, music.heard), ground: groundOf(music.score, target), before: null },
+    );
   }
 }
 

@@ -1,13 +1,13 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { fittedNotes } from '@fendro/core/song/follow-chords';
+import { passNotes } from '@fendro/core/patterns/pass';
 import { partTake } from '@fendro/core/song/resolve';
 import type { Note } from '@fendro/core/song/schema';
 import type { RunStep } from '@fendro/core/sounding/run-steps';
 import { LevelMatch, type Pair } from '../sound/level-match';
 import { Playback } from '../sound/playback';
 import { News } from '../store/news';
-import { selectBar, selectLine, selectMusic, selectPart, selectSection } from '../store/selectors';
+import { selectBar, selectLine, selectMusic, selectPart, selectPass, selectSection } from '../store/selectors';
 import { SessionActions, sessionFeature } from '../store/session';
 import { AuditionDesk } from './audition-desk';
 import { StepClock } from './step-clock';
@@ -25,6 +25,7 @@ export class CompareDesk {
   private readonly view = inject(TakeView);
   private readonly levels = inject(LevelMatch);
   private readonly music = this.store.selectSignal(selectMusic);
+  private readonly pass = this.store.selectSignal(selectPass);
   private readonly section = this.store.selectSignal(selectSection);
   private readonly line = this.store.selectSignal(selectLine);
   private readonly part = this.store.selectSignal(selectPart);
@@ -48,7 +49,7 @@ export class CompareDesk {
   readonly hollow = computed((): readonly Note[] => {
     const [music, section] = [this.music(), this.section()];
     const take = music && this.on() ? partTake(music.takes, this.audition.partner()) : null;
-    return music && section && take ? fittedNotes(music, section, take) : NONE;
+    return music && section && take ? passNotes(music, section, take, this.pass()) : NONE;
   });
   private readonly place = computed(() => `${this.section()?.id ?? ''} ${this.line()}`);
   private readonly clock = new StepClock(

@@ -1,10 +1,20 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
+import { passNotes } from '@fendro/core/patterns/pass';
 import { nameOf, verdictOf } from '@fendro/core/song/edit';
 import { bandAt, lineOf } from '@fendro/core/song/logbook';
 import { own } from '@fendro/core/song/look-up';
 import { sectionOf } from '@fendro/core/song/resolve';
-import { HARMONY, type LineId, type Part, type SectionId, type Take, type TakeId } from '@fendro/core/song/schema';
+import {
+  HARMONY,
+  type LineId,
+  type Note,
+  type Part,
+  type PartTake,
+  type SectionId,
+  type Take,
+  type TakeId,
+} from '@fendro/core/song/schema';
 import { wholeName } from '@fendro/core/song/version-words';
 import { takeNumbers } from '@fendro/core/song/take-numbers';
 import { Playback } from '../sound/playback';
@@ -13,7 +23,9 @@ import { selectMusic, selectScore, selectSong } from '../store/selectors';
 import { SessionActions } from '../store/session';
 import { TakeActions } from '../store/song.actions';
 import { madeOf } from '../ui/take-words';
+import { sayPass } from '../ui/say-bars';
 import { sayMoment } from '../ui/say-moment';
+import { CatchDesk } from './catch-desk';
 import { VersionsDesk } from './versions-desk';
 
 /** One line of the logbook, as it is read. */
@@ -30,9 +42,15 @@ export interface LogEntry {
   readonly where: string;
   readonly who: string;
   readonly what: string;
+  /** Of what goes on by itself, which pass it was; null where nothing is said. */
+  readonly pass: number | null;
   /** False where its section or part is gone, so that it has no place to sound in. */
   readonly canSound: boolean;
 }
+
+/** True where two takes were made of the same, over the same chords, and play the same notes. */
+const sameTake = (a: PartTake, b: PartTake): boolean =>
+  JSON.stringify([a.origin, a.over, a.notes]) === JSON.stringify([b.origin, b.over, b.notes]);
 
 /** All that was heard, the newest first: looked through by words, heard again, and brought back with its company. */
 @Injectable({ providedIn: 'root' })
@@ -44,6 +62,7 @@ export class LogbookDesk {
   private readonly score = this.store.selectSignal(selectScore);
   private readonly music = this.store.selectSignal(selectMusic);
   private readonly versions = inject(VersionsDesk);
+  private readonly catching = inject(CatchDesk);
   /** Words that a line must have, all of them. */
   readonly query = signal('');
 
@@ -71,7 +90,7 @@ export class LogbookDesk {
       return nameOf(score, id) ?? (number === undefined ? 'an earlier take' : `take ${number}`);
     };
     return heard
-      .flatMap(({ take: id, section, at }, place): LogEntry[] => {
+      .flatMap(({ take: id, section, at, pass = null }, place): LogEntry[] => {
         const take = own(takes, id);
         if (!take) return [];
         const line = lineOf(take);
@@ -79,7 +98,8 @@ export class LogbookDesk {
         const there = sectionOf(score, section);
         const verdict = verdictOf(score, id);
         const made = madeOf(take, name) || take.origin.how;
-        const what = [`${name(id)}: ${made}`, ...(verdict ? [verdict] : [])].join(', ');
+        const which = pass === null ? [] : [sayPass(pass)];
+        const what = [`${name(id)}: ${made}`, ...which, ...(verdict ? [verdict] : [])].join(', ');
         return [
           {
             place,
@@ -91,6 +111,7 @@ export class LogbookDesk {
             where: names.get(section) ?? 'a section that is gone',
             who: line === HARMONY ? 'Chords' : (part?.name ?? 'a part that is gone'),
             what,
+            pass,
             canSound: there !== undefined && (line === HARMONY || part !== null),
           },
         ];
@@ -108,12 +129,46 @@ export class LogbookDesk {
   });
   readonly count = computed(() => this.entries().length);
 
-  /** Hears a take of the logbook in its section; all else stays as it is. */
-  hear({ take, section, line, canSound }: LogEntry): void {
+  /** Hears a take of the logbook in its section, of what goes on by itself that very pass; all else stays as it is. */
+  hear(entry: LogEntry): void {
+    const { take, section, line, canSound } = entry;
     if (!canSound) return;
     this.show(section, line);
-    this.store.dispatch(TakeActions.heard({ take: take.id, section, line }));
+    const pass = this.passOf(entry);
+    if (pass) this.store.dispatch(TakeActions.madeAndHeard({ takes: [pass], take: pass.id, section, line }));
+    else this.store.dispatch(TakeActions.heard({ take: take.id, section, line }));
     this.playback.playIfStopped();
+  }
+
+  /** The notes of a line of the logbook, for its picture: of a pass, over the chords that sound now. */
+  notesOf({ take, pass, section: id }: LogEntry): readonly Note[] {
+    const music = this.music();
+    const section = music && sectionOf(music.score, id);
+    if (take.of !== 'part') return [];
+    return section && take.pattern ? passNotes(music, section, take, pass ?? 0) : take.notes;
+  }
+
+  /** Keeps a pass of the logbook as a take. */
+  catch(entry: LogEntry): void {
+    const pass = this.passOf(entry);
+    if (pass && entry.take.of === 'part') this.catching.keep(pass, entry.take);
+  }
+
+  /** True where a line is a pass that can be caught. */
+  readonly canCatch = ({ pass, take, canSound }: LogEntry): boolean =>
+    canSound && pass !== null && take.of === 'part' && take.pattern !== undefined;
+
+  /** The pass that a line of the logbook means, as it sounded over the chords of that moment; made once. */
+  private passOf(entry: LogEntry): PartTake | null {
+    const { pass, take, place } = entry;
+    const music = this.music();
+    const section = music && sectionOf(music.score, entry.section);
+    if (!section || pass === null || take.of !== 'part' || !take.pattern) return null;
+    const { heard, takes } = this.song();
+    const chords = bandAt(heard, takes, place)[HARMONY] ?? undefined;
+    const made = this.catching.made(music, section, take, pass, chords);
+    const known = Object.values(takes).find((other) => other.of === 'part' && sameTake(other, made));
+    return known?.of === 'part' ? known : made;
   }
 
   /** Hears the whole band of a section as it sounded at a moment. */

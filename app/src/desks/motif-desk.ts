@@ -1,7 +1,7 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { motifFrom } from '@fendro/core/compose/motif';
-import { fittedNotes } from '@fendro/core/song/follow-chords';
+import { passNotes } from '@fendro/core/patterns/pass';
 import { barOf, groundOf, keyOf } from '@fendro/core/song/ground';
 import { LIMITS, shortened } from '@fendro/core/song/limits';
 import { addMotif } from '@fendro/core/song/plan';
@@ -11,7 +11,7 @@ import type { MotifId, MotifUse, SongMotif, TakeNote } from '@fendro/core/song/s
 import type { Ticks } from '@fendro/core/theory/units';
 import { newId } from '../store/ids';
 import { Notices } from '../store/notices';
-import { selectLine, selectMusic, selectOwnScore, selectPart, selectSection } from '../store/selectors';
+import { selectLine, selectMusic, selectOwnScore, selectPart, selectPass, selectSection } from '../store/selectors';
 import type { BarSpan } from '../store/session';
 import { ScoreActions } from '../store/song.actions';
 import { sayBars } from '../ui/say-bars';
@@ -42,6 +42,7 @@ export class MotifDesk {
   private readonly notices = inject(Notices);
   private readonly score = this.store.selectSignal(selectOwnScore);
   private readonly music = this.store.selectSignal(selectMusic);
+  private readonly pass = this.store.selectSignal(selectPass);
   private readonly section = this.store.selectSignal(selectSection);
   private readonly line = this.store.selectSignal(selectLine);
   private readonly part = this.store.selectSignal(selectPart);
@@ -61,7 +62,7 @@ export class MotifDesk {
     const take = music && section && part ? partTake(music.takes, soundingId(section, part.id, music.heard)) : null;
     if (!music || !section || !part || !take) return null;
     const [key, bar] = [keyOf(groundOf(music.score, section)), barOf(music.score, section)];
-    const all = fittedNotes(music, section, take);
+    const all = passNotes(music, section, take, this.pass());
     const picked = all.filter(({ id, start }) => start >= 0 && this.notes.ids().includes(id));
     const bars = picked.length > 1 ? spanOf(picked, bar) : this.sheet.selected();
     if (!bars || bars.to - bars.from > LONGEST) return null;

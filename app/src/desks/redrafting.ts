@@ -2,7 +2,7 @@ import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { kinRequest, motifRequest, redraftRequest, type Saying, type Selection } from '@fendro/core/compose/asking';
 import type { DraftRequest } from '@fendro/core/compose/draft';
-import { fittedNotes } from '@fendro/core/song/follow-chords';
+import { passNotes } from '@fendro/core/patterns/pass';
 import { missingBars } from '@fendro/core/song/missing';
 import { partTake, sectionOf, soundingId, type Music } from '@fendro/core/song/resolve';
 import { inDraftingOrder } from '@fendro/core/song/roles';
@@ -20,7 +20,7 @@ import { echoesOf } from '@fendro/core/study/echoes';
 import { range } from '@fendro/core/theory/units';
 import { Playback } from '../sound/playback';
 import { News } from '../store/news';
-import { selectBar, selectLine, selectMusic, selectSection, selectSong } from '../store/selectors';
+import { selectBar, selectLine, selectMusic, selectPass, selectSection, selectSong } from '../store/selectors';
 import { sessionFeature } from '../store/session';
 import { TakeActions } from '../store/song.actions';
 import { AuditionDesk } from './audition-desk';
@@ -53,6 +53,7 @@ export class Redrafting {
   private readonly sheet = inject(SheetDesk);
   private readonly playback = inject(Playback);
   private readonly music = this.store.selectSignal(selectMusic);
+  private readonly pass = this.store.selectSignal(selectPass);
   private readonly song = this.store.selectSignal(selectSong);
   private readonly section = this.store.selectSignal(selectSection);
   private readonly line = this.store.selectSignal(selectLine);
@@ -73,7 +74,7 @@ export class Redrafting {
     const [music, section, bars] = [this.music(), this.section(), this.sheet.selected()];
     const take = music ? partTake(music.takes, this.sounding()) : null;
     if (!music || !section || !take || !bars) return [];
-    return echoesOf(fittedNotes(music, section, take), barsIn(bars, section), section.bars, this.bar());
+    return echoesOf(passNotes(music, section, take, this.pass()), barsIn(bars, section), section.bars, this.bar());
   });
   private readonly audition = inject(AuditionDesk);
   /** The take that the heard one is blended with. */

@@ -1,13 +1,13 @@
 import { computed, inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
+import { passNotes } from '@fendro/core/patterns/pass';
 import { chooseMadeOf } from '@fendro/core/song/edit';
-import { fittedNotes } from '@fendro/core/song/follow-chords';
-import { groundOf } from '@fendro/core/song/ground';
-import { partTake, sectionTicks, soundingId } from '@fendro/core/song/resolve';
+import { groundOf, keyOf } from '@fendro/core/song/ground';
+import { partTake, sectionTicks, soundingId, type Music } from '@fendro/core/song/resolve';
 import { isDrumRole } from '@fendro/core/song/roles';
 import { chosenId } from '@fendro/core/song/section';
-import { HARMONY, type ChordSpan, type Note, type PartTake, type TakeId } from '@fendro/core/song/schema';
-import { editedTake, fittedTake, looseTake, withNoteIds } from '@fendro/core/song/take';
+import { HARMONY, type ChordSpan, type Note, type PartTake, type Section, type TakeId } from '@fendro/core/song/schema';
+import { caughtTake, editedTake, fittedTake, looseTake, withNoteIds } from '@fendro/core/song/take';
 import { chordsWithNotes } from '@fendro/core/shaping/chord-notes';
 import type { Ids, Notes, Room } from '@fendro/core/shaping/room';
 import { chordLineNotes } from '@fendro/core/sounding/chord-line';
@@ -22,10 +22,12 @@ import {
   selectMusic,
   selectOwnScore,
   selectPart,
+  selectPass,
   selectSection,
 } from '../store/selectors';
 import { ScoreActions } from '../store/song.actions';
 import type { Player } from '../sound/touch';
+import { sayPass } from '../ui/say-bars';
 import { HarmonyDesk } from './harmony-desk';
 import { Undecided } from './undecided';
 
@@ -93,6 +95,7 @@ export class TakeEdits {
   private readonly chords = this.store.selectSignal(selectChords);
   private readonly chordSetting = this.store.selectSignal(selectChordSetting);
   private readonly bar = this.store.selectSignal(selectBar);
+  private readonly pass = this.store.selectSignal(selectPass);
   private run: Run | null = null;
   /** What was last made in between, of which notes. */
   private fitted: { readonly of: TakeId; readonly notes: Notes; readonly take: PartTake } | null = null;
@@ -115,7 +118,7 @@ export class TakeEdits {
     if (!music || !section) return NOTHING;
     if (this.ofChords()) return withNoteIds(chordLineNotes(music, section, this.chordSetting()));
     if (!take) return NOTHING;
-    return [...fittedNotes(music, section, take)].sort((a, b) => a.start - b.start || a.pitch - b.pitch);
+    return [...passNotes(music, section, take, this.pass())].sort((a, b) => a.start - b.start || a.pitch - b.pitch);
   });
   /** Who plays the line in focus. */
   readonly player = computed((): Player | null => {
@@ -168,7 +171,7 @@ export class TakeEdits {
     const [score, music, section, part] = [this.ownScore(), this.music(), this.section(), this.part()];
     const [chosen, heard] = [this.rival(), this.take()];
     if (this.undecided.told() || !score || !music || !section || !part || !chosen || !heard) return null;
-    const notes = fittedNotes(music, section, chosen);
+    const notes = passNotes(music, section, chosen, this.pass());
     const fitted = this.overWhatSounds(chosen, notes);
     const made = editedTake(newId('take'), fitted ?? chosen, change(notes, this.notes()), undefined, [heard.id]);
     this.store.dispatch(
@@ -229,18 +232,34 @@ export class TakeEdits {
     return made;
   }
 
+  /** True where a take sounds otherwise than its notes say: over other chords, or going on by itself. */
+  private needsFitting(music: Music, section: Section, take: PartTake): boolean {
+    if (take.pattern) return true;
+    const follows = take.over !== null && soundingId(section, HARMONY, music.heard) !== null;
+    return follows && passNotes(music, section, take, this.pass()) !== take.notes;
+  }
+
   /**
    * A take that follows the chords as it sounds over those that sound now, so that its notes and the chords that it names
-   * go together; null where it sounds as it is written. A run of edits of one take shares it.
+   * go together, and one that goes on by itself as the pass that is shaped; null where it sounds as it is written. A run
+   * of edits of one take shares it.
    */
   private overWhatSounds(take: PartTake, notes: Notes): PartTake | null {
     const [music, section] = [this.music(), this.section()];
-    const harmony = music && section && soundingId(section, HARMONY, music.heard);
-    if (!music || !section || !take.over || !harmony || fittedNotes(music, section, take) === take.notes) return null;
+    if (!music || !section || !this.needsFitting(music, section, take)) return null;
+    const harmony = soundingId(section, HARMONY, music.heard);
     const { fitted } = this;
-    if (fitted?.of === take.id && fitted.notes === notes && fitted.take.over?.harmony === harmony) return fitted.take;
-    const { tonic, scale } = groundOf(music.score, section);
-    const made = fittedTake(newId('take'), take, notes, { ...take.over, harmony, tonic, scale });
+    const known = fitted?.of === take.id && fitted.notes === notes && fitted.take.over?.harmony === harmony;
+    if (known) return fitted.take;
+    const ground = groundOf(music.score, section);
+    const made = take.pattern
+      ? caughtTake(newId('take'), take, notes, { from: sayPass(this.pass()), harmony, ground })
+      : fittedTake(
+          newId('take'),
+          take,
+          notes,
+          take.over && { ...take.over, ...keyOf(ground), ...(harmony && { harmony }) },
+        );
     this.fitted = { of: take.id, notes, take: made };
     return made;
   }

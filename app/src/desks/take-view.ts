@@ -49,12 +49,18 @@ export class TakeView {
   /** Takes that have been drafted or brought in for this line so far. */
   readonly count = computed(() => [...this.numbers().values()].reduce((most, number) => Math.max(most, number), 0));
 
-  /** Edits that others were made of since: steps on the way, which nobody judged or named. */
+  /** Edits, and patterns, that others were made of since: steps on the way, which nobody judged or named. */
   private readonly steps = computed((): ReadonlySet<TakeId> => {
-    const made = this.all().filter(({ origin }) => origin.how === 'edited');
+    const made = (how: Take['origin']['how']): Take[] => this.all().filter(({ origin }) => origin.how === how);
+    const edited = made('edited');
     // The first parent was edited again; from others something was taken, and they stay rivals.
-    const parents = new Set(made.flatMap(({ origin }) => origin.parents.slice(0, 1)));
-    return new Set(made.filter(({ id }) => parents.has(id)).map(({ id }) => id));
+    const parents = new Set(edited.flatMap(({ origin }) => origin.parents.slice(0, 1)));
+    // Of a pattern that was drawn on and on, the last stands for all.
+    const last = new Map(made('drawn').map(({ id }) => [this.numberOf(id), id]));
+    return new Set([
+      ...edited.filter(({ id }) => parents.has(id)).map(({ id }) => id),
+      ...made('drawn').flatMap(({ id }) => (last.get(this.numberOf(id)) === id ? [] : [id])),
+    ]);
   });
 
   /** The takes that are listed. */

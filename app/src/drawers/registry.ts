@@ -20,6 +20,11 @@ export const DRAWERS: Readonly<Record<Drawer, DrawerEntry>> = {
     height: 320,
     load: () => import('./close-up/close-up-drawer').then((m) => m.CloseUpDrawer),
   },
+  patterns: {
+    name: 'Patterns',
+    height: 420,
+    load: () => import('./patterns/patterns-drawer').then((m) => m.PatternsDrawer),
+  },
   plan: { name: 'Plan', height: 260, load: () => import('./plan/plan-drawer').then((m) => m.PlanDrawer) },
   styles: { name: 'Styles', height: 300, load: () => import('./styles/styles-drawer').then((m) => m.StylesDrawer) },
   phrases: {

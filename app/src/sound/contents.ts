@@ -3,7 +3,7 @@ import { HARMONY, type LineId, type Occurrence, type Section } from '@fendro/cor
 import { chordLineNotes } from '@fendro/core/sounding/chord-line';
 import type { Course } from '@fendro/core/sounding/course';
 import type { ChordLine } from '@fendro/core/sounding/performance';
-import { numberOf } from '@fendro/core/sounding/remember';
+import { numberOf } from '@fendro/core/song/remember';
 import { writtenNotes } from '@fendro/core/sounding/stages';
 
 /** What each line sounds, as a text that differs where the sound does. */

@@ -47,8 +47,8 @@ describe('the queue of passes', () => {
     passes.begin(pass(0, BAR));
     expect(asked).toEqual([{ strip: null, chased: true, from: 0 }]);
     expect(framesOf(sent[0]!)).toEqual([1000 + 0.04 * RATE]);
-    expect(passes.tickAt(1000)).toBeNull();
-    expect(passes.tickAt(1000 + 0.04 * RATE + RATE)).toBeCloseTo(BAR / 2);
+    expect(passes.momentAt(1000)).toBeNull();
+    expect(passes.momentAt(1000 + 0.04 * RATE + RATE)?.tick).toBeCloseTo(BAR / 2);
     expect(passes.over).toBe(1000 + 0.04 * RATE + 2 * RATE);
   });
 
@@ -107,8 +107,8 @@ describe('the queue of passes', () => {
     expect(switched).toMatchObject({ kind: 'switch', channel: ALL_CHANNELS, frame: frameAt(moment.pass, 960) });
     expect(kindsOf(switched)).toEqual([EVENT.release, EVENT.noteOn]);
     const frame = frameAt(moment.pass, 960);
-    expect(passes.tickAt(frame - 1)).toBeLessThan(960);
-    expect(passes.tickAt(frame)).toBe(4 * BAR);
+    expect(passes.momentAt(frame - 1)?.tick).toBeLessThan(960);
+    expect(passes.momentAt(frame)?.tick).toBe(4 * BAR);
     expect(passes.last!.to).toBe(5 * BAR);
   });
 
@@ -119,8 +119,8 @@ describe('the queue of passes', () => {
     const first = passes.momentFor([0])!.pass.frame;
     engine.frame = first + 9 * RATE;
     passes.prune(engine.frame);
-    expect(passes.tickAt(first + RATE)).toBeNull();
-    expect(passes.tickAt(first + 5 * RATE)).not.toBeNull();
+    expect(passes.momentAt(first + RATE)).toBeNull();
+    expect(passes.momentAt(first + 5 * RATE)).not.toBeNull();
     passes.clear();
     expect(passes.last).toBeUndefined();
     expect(passes.over).toBe(0);

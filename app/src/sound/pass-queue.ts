@@ -1,7 +1,7 @@
 import type { Ticks } from '@fendro/core/theory/units';
 import { ALL_CHANNELS, EVENT } from '../../worklets/protocol';
 import type { SoundEngine } from './engine';
-import { endFrame, frameAt, nextMoment, pack, tickAt, type Pass, type Queued } from './schedule';
+import { endFrame, frameAt, momentAt, nextMoment, pack, type Pass, type PlayedMoment, type Queued } from './schedule';
 
 /** A change while playing takes effect no sooner than this, so that it reaches the audio thread in time. */
 const MARGIN_SECONDS = 0.03;
@@ -48,9 +48,9 @@ export class PassQueue {
     this.lastEvent = 0;
   }
 
-  /** The tick that sounds at a frame; null where nothing does. */
-  tickAt(frame: number): number | null {
-    return tickAt(this.passes, frame);
+  /** What sounds at a frame; null where nothing does. */
+  momentAt(frame: number): PlayedMoment | null {
+    return momentAt(this.passes, frame);
   }
 
   /** Begins with a pass as soon as it can sound. */

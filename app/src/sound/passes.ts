@@ -1,7 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { Music } from '@fendro/core/song/resolve';
-import type { ChordSetting, LineId, Score, Section } from '@fendro/core/song/schema';
+import type { ChordSetting, LineId, Score, Section, SectionId } from '@fendro/core/song/schema';
 import {
   barLines,
   beatLines,
@@ -26,7 +26,7 @@ import { Mixer } from './mixer';
 import { PlayedMusic } from './played-music';
 import { EVENT, EXPRESSION } from '../../worklets/protocol';
 import { LevelMatch } from './level-match';
-import { clickEvents, frameAt, performedEvents, type Pass, type Queued } from './schedule';
+import { clickEvents, frameAt, performedEvents, type Pass, type PlayedMoment, type Queued } from './schedule';
 import { CLICK_STRIP, stripsFor, type Strips } from './strips';
 
 /** A pass that is longer is queued in pieces. */
@@ -53,11 +53,15 @@ export class Passes {
   /** How often the loop has come round since play was pressed. */
   private round = 0;
 
-  /** Plays the loop, or the song from a tick on. */
-  from(begun: Ticks): void {
+  /**
+   * Plays the loop, or the song from a tick on.
+   *
+   * @param round  how often the loop has come round, where one plays on
+   */
+  from(begun: Ticks, round = 0): void {
     this.loop = this.looping() ? this.played.span() : null;
     this.begun = begun;
-    this.round = 0;
+    this.round = this.loop ? round : 0;
   }
 
   /** The first tick that is played. */
@@ -70,6 +74,12 @@ export class Passes {
     if (!score) return [];
     const placed = this.played.placed();
     return this.loop ? loopCourse(score, this.loop, placed) : courseFrom(score, this.begun, placed);
+  }
+
+  /** Which section sounds at a moment, and how often it was played before; null where none does. */
+  soundingAt({ tick, round }: PlayedMoment): { readonly section: SectionId; readonly pass: number } | null {
+    const passage = this.course().find(({ start, part }) => start + part.from <= tick && tick < start + part.to);
+    return passage ? { section: passage.section.id, pass: passage.pass + round } : null;
   }
 
   /** The end of the loop or of the song. */

@@ -10,7 +10,11 @@ import { editedTake } from '@fendro/core/song/take';
 import { tempoMap } from '@fendro/core/sounding/tempo-map';
 import { scoreWith } from '@fendro/core/testing/scores';
 import { songOf, twists } from '@fendro/core/testing/songs';
-import { musicOf, storedSong } from '@fendro/core/testing/sounding';
+import { firstPattern } from '@fendro/core/patterns/first-pattern';
+import { passNotes } from '@fendro/core/patterns/pass';
+import { choose } from '@fendro/core/song/edit';
+import { patternTake } from '@fendro/core/song/take';
+import { mixControllers, musicOf, storedSong } from '@fendro/core/testing/sounding';
 import { ALL_CHANNELS, EVENT, EVENT_SIZE, type ToProcessor } from '../../worklets/protocol';
 import { selectSession } from '../store/selectors';
 import { SessionActions } from '../store/session';
@@ -169,7 +173,7 @@ describe('playback', () => {
           });
           const strip = strips.get(voice.id)!;
           const { controllers, program } = tracks[index + 1]!;
-          for (const [controller, value] of Object.entries(controllers))
+          for (const [controller, value] of Object.entries(mixControllers(controllers)))
             expect([controller, engine.settings.get(`${strip} ${controller}`)]).toEqual([controller, value]);
           expect(engine.settings.get(`${strip} program`)).toBe(program);
         });
@@ -241,6 +245,41 @@ describe('playback', () => {
     const heard = engine.notesOf(strip, LEAD).filter(({ on }) => on >= 1.99 && on < 3.99);
     const expected = other.notes.filter(({ start }) => start >= 1920);
     for (const { pitch } of expected) expect(heard.some((note) => note.pitch === pitch)).toBe(true);
+  });
+
+  it('plays another pass of what goes on by itself each time round, and tells which; a new tempo goes on with it', async () => {
+    const { score, takes } = scoreWith(1, 0);
+    const steady = { ...score, ground: { ...score.ground, tempo: 120, feel: 0 } };
+    const melody = steady.parts.find(({ role }) => role === 'melody')!;
+    const [section] = steady.sections;
+    const pattern = { ...firstPattern(melody, 7), redraw: 1 };
+    const place = { id: 'going', section: section!.id, length: 3840 };
+    const going = patternTake(place, melody, pattern, [], { harmony: null, ground: steady.ground, before: null });
+    const music = musicOf(choose(steady, section!.id, melody.id, 'going'), { ...takes, going });
+    open(music);
+    await playback.play();
+    run(9);
+    const strip = stripsOf(steady).get(melody.id)!;
+    const expected = (pass: number) => passNotes(music, section!, going, pass);
+    const sounded = (from: number, to: number) =>
+      engine
+        .notesOf(strip, LEAD)
+        .filter(({ on }) => on >= from - 0.01 && on < to - 0.01)
+        .sort((a, b) => a.on - b.on)
+        .map(({ pitch }) => pitch);
+    for (const pass of [0, 1])
+      expect(sounded(4 * pass, 4 * pass + 4)).toEqual(expected(pass).map(({ pitch }) => pitch));
+    expect(sounded(4, 8)).not.toEqual(sounded(0, 4));
+    expect(store.selectSignal(selectSession)().passes).toEqual({ [section!.id]: 2 });
+    store.dispatch(ScoreActions.groundSet({ change: { tempo: 240 } }));
+    await settled();
+    run(4);
+    // Its second bar comes at the new tempo from 10 s on, then the next pass.
+    expect(sounded(11, 13)).toEqual(expected(3).map(({ pitch }) => pitch));
+    playback.stop();
+    await playback.play();
+    run(1);
+    expect(store.selectSignal(selectSession)().passes).toEqual({ [section!.id]: 0 });
   });
 
   it('silences a part that is removed at the bar, and leaves the others on their strips with their instruments', async () => {

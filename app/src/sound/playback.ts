@@ -5,7 +5,7 @@ import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { chordInstrument, voicesOf } from '@fendro/core/sounding/setup';
 import type { Ticks } from '@fendro/core/theory/units';
 import { selectChordSetting, selectLine } from '../store/selectors';
-import { sessionFeature } from '../store/session';
+import { SessionActions, sessionFeature } from '../store/session';
 import { songFeature } from '../store/song.reducer';
 import { changedLines, goneLines, type Contents } from './contents';
 import { SoundEngine } from './engine';
@@ -15,6 +15,7 @@ import { Passes } from './passes';
 import { PlayedMusic } from './played-music';
 import { PositionWatch, type Watcher } from './position-watch';
 import { Standstill } from './standstill';
+import type { PlayedMoment } from './schedule';
 import { CLICK_STRIP, stripsFor, type Strips } from './strips';
 
 const LOOK_EVERY_MS = 200;
@@ -36,6 +37,7 @@ export class Playback {
   private readonly metronome = this.store.selectSignal(sessionFeature.selectMetronome);
   private readonly line = this.store.selectSignal(selectLine);
   private readonly song = this.store.selectSignal(songFeature.selectOpen);
+  private readonly told = this.store.selectSignal(sessionFeature.selectPasses);
 
   readonly playing = signal(false);
   /** True from the click until the first sound, when sounds must be loaded first. */
@@ -51,6 +53,9 @@ export class Playback {
   private queuedStrips: Strips = new Map();
 
   constructor() {
+    this.positions.add(() => {
+      this.tellPass();
+    });
     effect(() => {
       this.music();
       this.chordSetting();
@@ -166,7 +171,9 @@ export class Playback {
       return;
     }
     const inside = moment.tick >= span.from && moment.tick < span.to;
-    this.passes.from(inside ? 0 : span.from);
+    // What goes on by itself goes on; it begins again where play does.
+    if (inside) this.passes.from(0, moment.pass.round);
+    else this.passes.from(span.from);
     this.rememberContents();
     this.queue.replaceFrom(moment, this.passes.pass(score, inside ? moment.tick : span.from, span.to));
     this.fill();
@@ -238,9 +245,21 @@ export class Playback {
    * @param ahead  how long from now, in ms
    */
   position(ahead = 0): Ticks | null {
+    const moment = this.moment(ahead);
+    return moment === null ? null : Math.max(moment.tick, this.passes.start);
+  }
+
+  private moment(ahead: number): PlayedMoment | null {
     const { heardFrame, sampleRate } = this.engine;
-    const tick = this.playing() ? this.queue.tickAt(heardFrame + (ahead / 1000) * sampleRate) : null;
-    return tick === null ? null : Math.max(tick, this.passes.start);
+    return this.playing() ? this.queue.momentAt(heardFrame + (ahead / 1000) * sampleRate) : null;
+  }
+
+  /** Tells when a section begins to sound once more. */
+  private tellPass(): void {
+    const moment = this.guest() ? null : this.moment(0);
+    const sounding = moment && this.passes.soundingAt(moment);
+    if (sounding && sounding.pass !== this.told()[sounding.section])
+      this.store.dispatch(SessionActions.passBegun(sounding));
   }
 
   /** Calls back some times a second while playing, and once with null when it stops: for what moves, outside change detection. */

@@ -23,12 +23,18 @@ export const frameAt = ({ frame, from, tempo, rate }: Pass, tick: Ticks): number
 
 export const endFrame = (pass: Pass): number => frameAt(pass, pass.to);
 
-/** The tick that sounds at a frame, by the last pass that has begun; null before the first. */
-export function tickAt(passes: readonly Pass[], frame: number): number | null {
+/** A moment of what is played: a tick of the course, and how often a loop has come round before. */
+export interface PlayedMoment {
+  readonly tick: Ticks;
+  readonly round: number;
+}
+
+/** What sounds at a frame, by the last pass that has begun; null before the first. */
+export function momentAt(passes: readonly Pass[], frame: number): PlayedMoment | null {
   const pass = passes.findLast((candidate) => candidate.frame <= frame);
   if (!pass) return null;
-  const { tempo, from, to, rate } = pass;
-  return Math.min(to, tempo.tickAt(tempo.secondsAt(from) + (frame - pass.frame) / rate));
+  const { tempo, from, to, rate, round } = pass;
+  return { tick: Math.min(to, tempo.tickAt(tempo.secondsAt(from) + (frame - pass.frame) / rate)), round };
 }
 
 /** One event before it is packed. */

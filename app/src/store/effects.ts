@@ -1,13 +1,15 @@
 import { inject, type EnvironmentProviders } from '@angular/core';
-import { createEffect, provideEffects } from '@ngrx/effects';
+import { Actions, createEffect, ofType, provideEffects } from '@ngrx/effects';
 import { createSelector, Store } from '@ngrx/store';
-import { EMPTY, filter, mergeMap, of, pairwise, tap } from 'rxjs';
+import { EMPTY, filter, mergeMap, of, pairwise, tap, withLatestFrom } from 'rxjs';
+import { unwrittenPasses } from '@fendro/core/patterns/heard-passes';
 import { bandOf, logLine, newlyHeard } from '@fendro/core/song/logbook';
+import { sectionOf } from '@fendro/core/song/resolve';
 import type { Heard } from '@fendro/core/song/schema';
 import { Notices } from './notices';
 import { Saving, selectKept } from './saving';
-import { selectSong } from './selectors';
-import { sessionFeature } from './session';
+import { selectMusic, selectSong } from './selectors';
+import { SessionActions, sessionFeature } from './session';
 import { TakeActions } from './song.actions';
 import { songFeature } from './song.reducer';
 
@@ -72,6 +74,30 @@ export const logWhatSounds = createEffect(
   { functional: true },
 );
 
+/** Writes into the logbook which pass of what goes on by itself begins to sound, where it is another than before. */
+export const logPasses = createEffect(
+  (store = inject(Store), actions = inject(Actions)) => {
+    return actions.pipe(
+      ofType(SessionActions.passBegun),
+      withLatestFrom(store.select(selectSong), store.select(selectMusic)),
+      mergeMap(([{ section: id, pass }, { heard: log }, music]) => {
+        const section = music && sectionOf(music.score, id);
+        if (!section) return EMPTY;
+        const band = bandOf(section, music.heard);
+        const lines = unwrittenPasses(music, section, pass, log).reduce<readonly Heard[]>(
+          (all, take) => [
+            ...all,
+            logLine([...log, ...all], music.takes, { take, section: id, at: Date.now(), pass }, band),
+          ],
+          [],
+        );
+        return lines.length === 0 ? EMPTY : of(TakeActions.logged({ lines }));
+      }),
+    );
+  },
+  { functional: true },
+);
+
 /** What happens by itself when the song changes. */
 export const provideSongEffects = (): EnvironmentProviders =>
-  provideEffects({ tellRefusals, saveChanges, logWhatSounds });
+  provideEffects({ tellRefusals, saveChanges, logWhatSounds, logPasses });

@@ -86,6 +86,19 @@ export const selectView = createSelector(
 );
 export const selectSection = createSelector(selectView, (view): Section | null => view?.section ?? null);
 
+/** Which pass of the section in view sounded last; before any has, the one that comes first in the place in view. */
+export const selectPass = createSelector(
+  selectPlaced,
+  selectView,
+  sessionFeature.selectPasses,
+  (placed, view, passes): number => {
+    if (!view) return 0;
+    const before = (): number =>
+      placed.filter(({ section, start }) => section.id === view.section.id && start < view.start).length;
+    return own(passes, view.section.id) ?? before();
+  },
+);
+
 /** The ground that the section in view stands on. */
 export const selectGround = createSelector(selectScore, selectSection, (score, section): Ground | null =>
   score && section ? groundOf(score, section) : (score?.ground ?? null),
@@ -168,11 +181,11 @@ export const selectEveryNumber = createSelector(
 );
 
 /**
- * Steps on the way (typed, edited, fitted or tried) are listed only while they sound or when they were judged; undo
- * and the logbook keep them.
+ * Steps on the way (typed, edited, fitted or tried) and passes that were looked back at are listed only while they
+ * sound or when they were judged; undo and the logbook keep them.
  */
 function isListed({ id, origin }: Take, score: Score, section: Section, line: LineId, heard: HeardTakes): boolean {
-  if (origin.how === 'drafted' || origin.how === 'imported') return true;
+  if (origin.how === 'drafted' || origin.how === 'imported' || origin.how === 'drawn') return true;
   return (
     id === soundingId(section, line, heard) || id === chosenId(section, line) || own(score.remarks, id) !== undefined
   );

@@ -30,7 +30,7 @@ export type ChordGrid = keyof typeof CHORD_GRIDS;
 export type ByItself = 'run-through' | 'turns';
 
 /** Drawers under the sheet; one is open at a time. */
-export type Drawer = 'overview' | 'close-up' | 'plan' | 'logbook' | 'mix' | 'styles' | 'phrases';
+export type Drawer = 'overview' | 'close-up' | 'patterns' | 'plan' | 'logbook' | 'mix' | 'styles' | 'phrases';
 
 /** A change of ground that is heard before it is decided how the music follows. */
 export interface PendingGround extends GroundChange {
@@ -52,6 +52,8 @@ export interface SessionState {
   readonly occurrence: OccurrenceId | null;
   readonly line: LineId;
   readonly heard: HeardTakes;
+  /** Which pass of each section sounded last: how often it was played before, since play was pressed. */
+  readonly passes: Readonly<Record<SectionId, number>>;
   readonly bars: BarSpan | null;
   /** The bar that keys on the sheet go on from, counted from 0. */
   readonly cursor: number;
@@ -83,6 +85,7 @@ export const FRESH: SessionState = {
   occurrence: null,
   line: HARMONY,
   heard: {},
+  passes: {},
   bars: null,
   cursor: 0,
   looping: true,
@@ -108,6 +111,8 @@ export const SessionActions = createActionGroup({
     'Line focused': props<{ line: LineId }>(),
     'Cursor moved': props<{ bar: number }>(),
     'Bars selected': props<{ bars: BarSpan | null }>(),
+    /** A section begins to sound once more. */
+    'Pass begun': props<{ section: SectionId; pass: number }>(),
     'Loop toggled': emptyProps(),
     'Metronome toggled': emptyProps(),
     'Switch moment set': props<{ switchAt: SwitchAt }>(),
@@ -159,6 +164,9 @@ export const sessionReducer = createReducer(
   on(SessionActions.lineFocused, (state, { line }): SessionState => ({ ...state, line, chordTrial: null })),
   on(SessionActions.cursorMoved, (state, { bar }): SessionState => ({ ...state, cursor: bar })),
   on(SessionActions.barsSelected, (state, { bars }): SessionState => ({ ...state, bars })),
+  on(SessionActions.passBegun, (state, { section, pass }): SessionState =>
+    state.passes[section] === pass ? state : { ...state, passes: { ...state.passes, [section]: pass } },
+  ),
   on(SessionActions.loopToggled, (state): SessionState => ({ ...state, looping: !state.looping })),
   on(SessionActions.metronomeToggled, (state): SessionState => ({ ...state, metronome: !state.metronome })),
   on(SessionActions.switchMomentSet, (state, { switchAt }): SessionState => ({ ...state, switchAt })),

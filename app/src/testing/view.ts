@@ -1,4 +1,4 @@
-import { signal, type Provider, type Type } from '@angular/core';
+import { signal, type EnvironmentProviders, type Provider, type Type } from '@angular/core';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import { Store, type Action } from '@ngrx/store';
@@ -63,6 +63,8 @@ interface Wish {
   readonly takes?: Takes;
   readonly inputs?: Readonly<Record<string, unknown>>;
   readonly providers?: readonly Provider[];
+  /** What happens by itself; nothing where nothing is said. */
+  readonly effects?: readonly EnvironmentProviders[];
   /** False where the test's module was prepared already. */
   readonly anew?: boolean;
   /** True where keys are to reach the commands, as in the application. */
@@ -146,7 +148,7 @@ export class View<C> {
 let listening = new AbortController();
 
 export function viewOf<C>(component: Type<C>, wish: Wish = {}): View<C> {
-  const { score = SMALL.score, takes = SMALL.takes, inputs = {}, providers = [], done = [] } = wish;
+  const { score = SMALL.score, takes = SMALL.takes, inputs = {}, providers = [], effects = [], done = [] } = wish;
   document.body.replaceChildren();
   if (wish.anew !== false) TestBed.resetTestingModule();
   TestBed.configureTestingModule({
@@ -160,6 +162,7 @@ export function viewOf<C>(component: Type<C>, wish: Wish = {}): View<C> {
       provideIcons(),
       provideMaterial(),
       { provide: Playback, useValue: silentPlayback() },
+      ...effects,
       ...providers,
     ],
   });

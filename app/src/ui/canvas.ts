@@ -1,4 +1,4 @@
-import { afterNextRender, DestroyRef, ElementRef, inject, signal, type Signal } from '@angular/core';
+import { afterNextRender, DestroyRef, effect, ElementRef, inject, signal, type Signal } from '@angular/core';
 
 /** How large something is on the page, in px. */
 export interface Size {
@@ -22,6 +22,23 @@ export function hostSize(): Signal<Size> {
     });
   });
   return size.asReadonly();
+}
+
+/** How wide an element of a component's template is, as it changes; 0 while it is not there. */
+export function widthOf(element: Signal<ElementRef<HTMLElement> | undefined>): Signal<number> {
+  const width = signal(0);
+  effect((end) => {
+    const node = element()?.nativeElement;
+    if (!node || typeof ResizeObserver === 'undefined') return;
+    const observer = new ResizeObserver(() => {
+      width.set(node.clientWidth);
+    });
+    observer.observe(node);
+    end(() => {
+      observer.disconnect();
+    });
+  });
+  return width.asReadonly();
 }
 
 /** The pen of a canvas that is so large on the page, in units of its px; null while there is nothing to draw on. */

@@ -4,6 +4,9 @@ import type { Aspect } from '@fendro/core/song/schema';
 export const sayBars = ({ from, to }: { readonly from: number; readonly to: number }): string =>
   to - from === 1 ? `Bar ${from + 1}` : `Bars ${from + 1}–${to}`;
 
+/** A pass counted from 0, as a musician says it: “pass 3”. */
+export const sayPass = (pass: number): string => `pass ${pass + 1}`;
+
 /** Any bars counted from 0 in words: “bar 3”, “bars 1–2 and 5”. */
 export function listBars(bars: readonly number[]): string {
   const runs: { from: number; to: number }[] = [];

@@ -72,5 +72,6 @@ export function madeOf({ of, origin }: Take, name: (take: TakeId) => string): st
   if (how === 'drafted' && asking?.motif?.name !== undefined) return said(asking);
   if (how === 'drafted' && asking?.holds) return redrafted(asking, of === 'harmony', name);
   if (how === 'edited' && parents[0] !== undefined) return `${name(parents[0])}, edited`;
+  if (how === 'caught' && parents[0] !== undefined) return `${from ?? 'a pass'} of ${name(parents[0])}`;
   return how === 'drafted' || how === 'fitted' ? '' : (from ?? how);
 }

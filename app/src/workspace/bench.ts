@@ -203,6 +203,7 @@ export class Bench {
     if (!music || !section || !part) return null;
     const take = partTake(music.takes, soundingId(section, part.id, music.heard));
     if (!take) return null;
+    if (take.pattern) return null;
     return take.origin.how === 'fitted' || fittedNotes(music, section, take) !== take.notes
       ? 'Moved to these chords.'
       : null;

@@ -14,6 +14,7 @@ import {
   selectHeard,
   selectLine,
   selectMusic,
+  selectPass,
   selectScore,
   selectSection,
   selectTakes,
@@ -52,8 +53,8 @@ const NOTHING_HELD: readonly HeldRun[] = [];
 export function laneSelector(id: PartId): MemoizedSelector<object, Lane | null> {
   const selectPart = createSelector(selectScore, (score) => score?.parts.find((part) => part.id === id) ?? null);
   const selectRole = createSelector(selectPart, (part) => part?.role ?? 'drums');
-  const selectNotes = createSelector(selectMusic, selectSection, (music, section) =>
-    music && section ? writtenNotes(music, section, id) : SILENT,
+  const selectNotes = createSelector(selectMusic, selectSection, selectPass, (music, section, pass) =>
+    music && section ? writtenNotes(music, section, id, pass) : SILENT,
   );
   const selectMetre = createSelector(selectGround, (ground) => ground?.metre ?? null);
   // Only what stays put when chords change can rub against them unasked.

@@ -10,7 +10,7 @@ import {
 } from '@angular/core';
 import { MatIcon } from '@angular/material/icon';
 import { Store } from '@ngrx/store';
-import { fittedNotes } from '@fendro/core/song/follow-chords';
+import { passNotes } from '@fendro/core/patterns/pass';
 import { isDrumRole } from '@fendro/core/song/roles';
 import type { Note, PartTake, Take, TakeId } from '@fendro/core/song/schema';
 import { chordFeatures, noteFeatures } from '@fendro/core/study/features';
@@ -18,7 +18,15 @@ import { layOutByLikeness, nextSpot, type Spot, type Way } from '@fendro/core/st
 import { keyOf } from '@fendro/core/song/ground';
 import { AuditionDesk } from '../desks/audition-desk';
 import { TakeView } from '../desks/take-view';
-import { selectBar, selectGround, selectLineTakes, selectMusic, selectPart, selectSection } from '../store/selectors';
+import {
+  selectBar,
+  selectGround,
+  selectLineTakes,
+  selectMusic,
+  selectPart,
+  selectPass,
+  selectSection,
+} from '../store/selectors';
 import { ChordSymbol } from '../ui/chord-symbol';
 import { HeardList, HeardOption } from '../ui/heard-list';
 import { inSlices } from '../ui/in-slices';
@@ -158,6 +166,7 @@ export class TakeField {
   protected readonly bar = this.store.selectSignal(selectBar);
   protected readonly sounding = this.audition.sounding;
   private readonly music = this.store.selectSignal(selectMusic);
+  private readonly pass = this.store.selectSignal(selectPass);
   private readonly section = this.store.selectSignal(selectSection);
   protected readonly wide = WIDE;
   protected readonly high = HIGH;
@@ -182,7 +191,7 @@ export class TakeField {
   /** As it would sound over the chords that sound now. */
   protected notesOf(take: PartTake): readonly Note[] {
     const [music, section] = [this.music(), this.section()];
-    return music && section ? fittedNotes(music, section, take) : take.notes;
+    return music && section ? passNotes(music, section, take, this.pass()) : take.notes;
   }
 
   constructor() {

@@ -22,7 +22,7 @@ import { isDrumRole, isLine } from '@fendro/core/song/roles';
 import { withEnding } from '@fendro/core/song/limits';
 import { LONGEST_PHRASE_NAME, phraseFrom } from '@fendro/core/song/own-phrase';
 import { groundOf } from '@fendro/core/song/ground';
-import { fittedNotes } from '@fendro/core/song/follow-chords';
+import { passNotes } from '@fendro/core/patterns/pass';
 import { RunsCommand } from '../commands/runs-command';
 import { Notices } from '../store/notices';
 import { DraftRuns } from '../desks/draft-runs';
@@ -36,6 +36,7 @@ import {
   selectLineTakes,
   selectMusic,
   selectPart,
+  selectPass,
   selectScore,
   selectSection,
   selectTakes,
@@ -102,6 +103,7 @@ export class TakeList {
   private readonly notices = inject(Notices);
   private readonly rolesShown = this.store.selectSignal(sessionFeature.selectRolesShown);
   private readonly music = this.store.selectSignal(selectMusic);
+  private readonly pass = this.store.selectSignal(selectPass);
   private readonly ledger = this.store.selectSignal(selectTakes);
   protected readonly score = this.store.selectSignal(selectScore);
   protected readonly section = this.store.selectSignal(selectSection);
@@ -189,7 +191,7 @@ export class TakeList {
   protected keepPhrase(): void {
     const [music, section, part, take] = [this.music(), this.section(), this.part(), this.soundingTake()];
     if (!music || !section || !part || !take) return;
-    const fitted = { ...take, notes: fittedNotes(music, section, take) };
+    const fitted = { ...take, notes: passNotes(music, section, take, this.pass()) };
     const phrase = phraseFrom(fitted, part.role, this.chords(), groundOf(music.score, section), {
       id: newId('phrase'),
       name: withEnding(`${part.name} of ${section.name}`, `, ${this.view.nameOf(take.id)}`, LONGEST_PHRASE_NAME),

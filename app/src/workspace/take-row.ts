@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatIcon } from '@angular/material/icon';
 import { Store } from '@ngrx/store';
-import { fittedNotes } from '@fendro/core/song/follow-chords';
+import { passNotes } from '@fendro/core/patterns/pass';
 import { nameOf } from '@fendro/core/song/edit';
 import { groundOf, keyOf } from '@fendro/core/song/ground';
 import { heldRuns, holdersIn } from '@fendro/core/song/holds';
@@ -16,7 +16,7 @@ import { DragOut } from '../desks/drag-out';
 import { HoldDesk } from '../desks/hold-desk';
 import { RunThrough } from '../desks/run-through';
 import { TakeView } from '../desks/take-view';
-import { selectMusic, selectPart, selectSection } from '../store/selectors';
+import { selectMusic, selectPart, selectPass, selectSection } from '../store/selectors';
 import { sessionFeature } from '../store/session';
 import { ChordSymbol } from '../ui/chord-symbol';
 import { HeldHatch } from '../ui/held-hatch';
@@ -66,6 +66,7 @@ export class TakeRow {
   private readonly run = inject(RunThrough);
   protected readonly out = inject(DragOut);
   protected readonly music = this.store.selectSignal(selectMusic);
+  private readonly pass = this.store.selectSignal(selectPass);
   private readonly inView = this.store.selectSignal(selectSection);
   /** The section that the take is of: in a list of every section's takes, not the one in view. */
   private readonly section = computed(() => {
@@ -98,7 +99,9 @@ export class TakeRow {
   protected readonly shape = computed(() => shapeOf(this.part()?.colour ?? 0, this.drums()));
   protected readonly notes = computed(() => {
     const [music, section, take] = [this.music(), this.section(), this.take()];
-    return music && section && take.of === 'part' ? fittedNotes(music, section, take) : SILENT;
+    return music && section && take.of === 'part'
+      ? passNotes(music, section, take, this.heard() ? this.pass() : 0)
+      : SILENT;
   });
   protected readonly roles = computed(() => {
     const metre = this.ground()?.metre;

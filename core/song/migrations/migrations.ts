@@ -7,6 +7,7 @@ import { from6to7 } from './6-to-7';
 import { from7to8 } from './7-to-8';
 import { from8to9 } from './8-to-9';
 import { from9to10 } from './9-to-10';
+import { from10to11 } from './10-to-11';
 
 type Raw = Record<string, unknown>;
 
@@ -21,6 +22,7 @@ const STEPS: readonly ((song: Raw) => Raw)[] = [
   from7to8,
   from8to9,
   from9to10,
+  from10to11,
 ];
 
 /**

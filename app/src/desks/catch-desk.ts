@@ -1,0 +1,82 @@
+import { computed, inject, Injectable } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { overOf, passNotes, patternNotes } from '@fendro/core/patterns/pass';
+import { remark } from '@fendro/core/song/edit';
+import { groundOf } from '@fendro/core/song/ground';
+import { harmonyTake, soundingId, type Music } from '@fendro/core/song/resolve';
+import { HARMONY, type LineId, type PartTake, type Section, type TakeId } from '@fendro/core/song/schema';
+import { caughtTake } from '@fendro/core/song/take';
+import { sounds } from '@fendro/core/sounding/strokes';
+import { newId } from '../store/ids';
+import { Notices } from '../store/notices';
+import { selectMusic, selectOwnScore, selectPass, selectSection } from '../store/selectors';
+import { ScoreActions } from '../store/song.actions';
+import { sayPass } from '../ui/say-bars';
+import { TakeEdits } from './take-edits';
+import { TakeView } from './take-view';
+import { Undecided } from './undecided';
+
+/** What sounded in a pass, note for note, without what chance left out. */
+const soundedNotes = (take: PartTake, line: LineId, notes: PartTake['notes'], pass: number): PartTake['notes'] =>
+  take.pattern ? notes : notes.filter((note) => sounds(note, line, pass)).map(({ chance: _chance, ...note }) => note);
+
+/** Catching: what just sounded becomes a take, note for note, while what made it goes on. */
+@Injectable({ providedIn: 'root' })
+export class CatchDesk {
+  private readonly store = inject(Store);
+  private readonly edits = inject(TakeEdits);
+  private readonly view = inject(TakeView);
+  private readonly undecided = inject(Undecided);
+  private readonly notices = inject(Notices);
+  private readonly ownScore = this.store.selectSignal(selectOwnScore);
+  private readonly music = this.store.selectSignal(selectMusic);
+  private readonly section = this.store.selectSignal(selectSection);
+  /** Which pass of the section in view sounded last. */
+  readonly pass = this.store.selectSignal(selectPass);
+  /** True where the line in focus sounds otherwise from pass to pass. */
+  readonly ready = computed(() => {
+    const take = this.edits.take();
+    return take !== null && (take.pattern !== undefined || take.notes.some(({ chance }) => chance !== undefined));
+  });
+
+  /** Catches what the line in focus sounded in its last pass. */
+  catchLast(): void {
+    const [music, section, take] = [this.music(), this.section(), this.edits.take()];
+    if (!this.ready() || !music || !section || !take) return;
+    this.keep(this.made(music, section, take, this.pass()), take);
+  }
+
+  /**
+   * What a take sounded in a pass, as a take of its own.
+   *
+   * @param harmony  the chords that it sounded over; those that sound now where nothing is said
+   */
+  made(music: Music, section: Section, take: PartTake, pass: number, harmony?: TakeId): PartTake {
+    const chords = harmonyTake(music.takes, harmony ?? soundingId(section, HARMONY, music.heard));
+    const over = overOf(music, section, pass);
+    const notes = take.pattern
+      ? patternNotes(take.pattern, chords ? { ...over, chords: chords.chords } : over)
+      : passNotes(music, section, take, pass);
+    return caughtTake(newId('take'), take, soundedNotes(take, take.part, notes, pass), {
+      from: sayPass(pass),
+      harmony: chords?.id ?? null,
+      ground: groundOf(music.score, section),
+    });
+  }
+
+  /** Keeps what was caught among the takes; what sounds goes on. */
+  keep(made: PartTake, before: PartTake): void {
+    const score = this.ownScore();
+    if (this.undecided.told() || !score) return;
+    this.store.dispatch(
+      ScoreActions.revised({
+        name: 'catch a pass',
+        score: remark(score, made.id, { verdict: 'kept' }),
+        takes: [made],
+        released: [],
+      }),
+    );
+    const [from, of, as] = [made.origin.from ?? 'it', this.view.nameOf(before.id), this.view.nameOf(made.id)];
+    this.notices.say(`Caught ${from} of ${of}: ${as}, ${made.notes.length} notes. What plays goes on.`);
+  }
+}

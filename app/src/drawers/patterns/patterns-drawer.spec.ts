@@ -1,0 +1,245 @@
+import { TestBed } from '@angular/core/testing';
+import { provideEffects } from '@ngrx/effects';
+import { fireEvent } from '@testing-library/dom';
+import { partTake, soundingId } from '@fendro/core/song/resolve';
+import type { PartTake, Pattern } from '@fendro/core/song/schema';
+import { logPasses, logWhatSounds } from '../../store/effects';
+import { selectHeard } from '../../store/selectors';
+import { SessionActions } from '../../store/session';
+import { SongActions } from '../../store/song.actions';
+import { ChordDesk } from '../../desks/chord-desk';
+import { CatchDesk } from '../../desks/catch-desk';
+import { LogbookDesk } from '../../desks/logbook-desk';
+import { PatternDesk } from '../../desks/pattern-desk';
+import { TakeView } from '../../desks/take-view';
+import { SMALL, viewOf } from '../../testing/view';
+import { PatternsDrawer } from './patterns-drawer';
+
+const melody = SMALL.score.parts.find(({ role }) => role === 'melody')!;
+const bass = SMALL.score.parts.find(({ role }) => role === 'bass')!;
+const drums = SMALL.score.parts.find(({ role }) => role === 'drums')!;
+const [verse] = SMALL.score.sections;
+
+function opened(part = bass) {
+  const view = viewOf(PatternsDrawer, {
+    keys: true,
+    effects: [provideEffects({ logWhatSounds, logPasses })],
+    done: [SessionActions.lineFocused({ line: part.id }), SessionActions.drawerToggled({ drawer: 'patterns' })],
+  });
+  const take = (): PartTake => {
+    const heard = view.store.selectSignal(selectHeard)();
+    return partTake(view.song.takes, soundingId(view.score.sections[0]!, part.id, heard))!;
+  };
+  const drawn = () => {
+    const { pattern } = take();
+    if (pattern?.of !== 'drawn') throw new Error('no drawn pattern');
+    return pattern;
+  };
+  const strip = (name: string) => view.by.getByRole('slider', { name });
+  const steps = () => view.song.past.map(({ name }) => name);
+  return { view, take, drawn, strip, steps };
+}
+
+/** The pattern of some kind that a part goes on by. */
+function of<Kind extends Pattern['of']>(take: PartTake, kind: Kind): Extract<Pattern, { of: Kind }> {
+  const { pattern } = take;
+  if (pattern?.of !== kind) throw new Error(`not ${kind}`);
+  return pattern as Extract<Pattern, { of: Kind }>;
+}
+
+describe('the patterns', () => {
+  it('begin in place of what a part plays, in one step that can be undone', () => {
+    const { view, take, steps } = opened();
+    const before = take();
+    view.click('button', 'Draw a pattern');
+    expect(of(take(), 'drawn').degrees).toBe('root');
+    expect(take().notes.length).toBeGreaterThan(8);
+    expect(TestBed.inject(TakeView).nameOf(take().id)).toBe('take 3');
+    expect(steps()).toEqual(['draw a pattern']);
+    view.act(() => {
+      view.store.dispatch(SongActions.undone());
+    });
+    expect(take()).toBe(before);
+  });
+
+  it('are drawn by keys: tied, stepped, held, longer and shorter; keys held down are one step', () => {
+    const { view, drawn, strip, steps } = opened();
+    view.click('button', 'Draw a pattern');
+    const note = strip('Note');
+    view.press(note, 'ArrowRight');
+    view.press(note, 't');
+    expect(drawn().ties).toEqual([1]);
+    expect(note.getAttribute('aria-valuetext')).toBe('Step 2 of 4: tied to the one before');
+    view.press(note, 'ArrowRight');
+    view.press(note, 'ArrowUp');
+    view.press(note, 'ArrowUp');
+    expect(drawn().strips.degree.values).toEqual([0, 0, 2, 0]);
+    expect(steps()).toEqual(['draw a pattern', 'tie a step', 'draw note']);
+    view.press(note, 'h');
+    expect(drawn().strips.degree.held).toEqual([2]);
+    expect(note.getAttribute('aria-valuetext')).toMatch(/^Step 3 of 4: degree 3, \w\d, held$/);
+    view.press(note, '-');
+    expect(drawn().strips.degree.values).toEqual([0, 0, 2]);
+    view.press(note, '+');
+    expect(drawn().strips.degree.values).toEqual([0, 0, 2, 0]);
+    // Steps on the way are not listed beside it, until one was kept.
+    expect(
+      TestBed.inject(TakeView)
+        .shown()
+        .filter(({ origin }) => origin.how === 'drawn'),
+    ).toHaveLength(1);
+  });
+
+  it('are drawn by dragging over steps, in one step', () => {
+    const { view, drawn, strip, steps } = opened(melody);
+    view.click('button', 'Draw a pattern');
+    const loudness = strip('Loudness');
+    for (let more = 0; more < 3; more++) view.click('button', 'Loudness: a step more');
+    Object.assign(loudness, { setPointerCapture: () => undefined });
+    const at = (step: number, y: number) => ({ clientX: step * 28 + 10, clientY: y, pointerId: 1 });
+    // A step is 28 px wide, and the strip as high.
+    view.act(() => fireEvent(loudness, pointer('pointerdown', at(0, 3))));
+    view.act(() => fireEvent(loudness, pointer('pointermove', at(1, 14))));
+    view.act(() => fireEvent(loudness, pointer('pointermove', at(2, 25))));
+    view.act(() => fireEvent(loudness, pointer('pointerup', at(2, 25))));
+    const [first, second, third, fourth] = drawn().strips.loudness.values;
+    expect([first, third, fourth]).toEqual([127, 1, melody.brief.loudness]);
+    expect(second).toBeGreaterThan(50);
+    expect(steps().filter((name) => name === 'draw loudness')).toHaveLength(1);
+  });
+
+  it('are rolled inside their ranges, but for what is held', () => {
+    const { view, drawn, strip } = opened(melody);
+    view.click('button', 'Draw a pattern');
+    view.press(strip('Note'), 'h');
+    view.set('spinbutton', 'The most that chance draws of note', '12');
+    const before = drawn();
+    view.act(() => {
+      TestBed.inject(PatternDesk).roll();
+    });
+    const { degree, loudness } = drawn().strips;
+    expect(degree.values[0]).toBe(before.strips.degree.values[0]);
+    expect(degree.high).toBe(11);
+    expect(degree.values.every((value) => value >= 0 && value <= 11)).toBe(true);
+    expect(loudness).toEqual(before.strips.loudness);
+    expect(drawn().seed).not.toBe(before.seed);
+    const button = view.by.getByRole<HTMLButtonElement>('button', { name: 'Loudness: by chance' });
+    expect(button.disabled).toBe(true);
+  });
+
+  it('give a step other notes with their shares, and take them away', () => {
+    const { view, drawn } = opened(melody);
+    view.click('button', 'Draw a pattern');
+    view.click('button', 'Or another note');
+    expect(drawn().others).toEqual([{ step: 0, value: 2, share: 30 }]);
+    view.set('spinbutton', 'How often other note 1 is taken', '45');
+    expect(drawn().others[0]!.share).toBe(45);
+    view.click('button', 'Take other note 1 away');
+    expect(drawn().others).toEqual([]);
+  });
+
+  it('step words of their sentence, and open exact choices', () => {
+    const { view, drawn, steps } = opened();
+    view.click('button', 'Draw a pattern');
+    const word = view.by.getByRole('spinbutton', { name: 'Redrawn by chance' });
+    view.press(word, 'ArrowUp');
+    view.press(word, 'ArrowUp');
+    expect(drawn().redraw).toBe(2);
+    expect(view.by.getByRole('spinbutton', { name: 'Redrawn by chance' }).textContent).toBe('redrawn every 2 bars');
+    expect(steps()).toEqual(['draw a pattern', 'set redrawn by chance']);
+    view.press(view.by.getByRole('spinbutton', { name: 'Redrawn by chance' }), 'Backspace');
+    expect(drawn().redraw).toBeNull();
+    view.act(() => fireEvent.click(view.by.getByRole('spinbutton', { name: 'Length of a step' })));
+    view.set('combobox', 'Length of a step', '120');
+    expect(drawn().rate).toBe(120);
+  });
+
+  it('set loops against each other, and say when they meet', () => {
+    const { view, take, strip } = opened(melody);
+    view.click('button', 'Set loops against each other');
+    expect(view.page.textContent).toContain('All meet again after 13.13 bars.');
+    const loop = strip('Loop 1');
+    view.press(loop, 'ArrowRight');
+    view.press(loop, 'Enter');
+    view.press(loop, 'ArrowUp');
+    expect(of(take(), 'loops').loops[0]!.notches).toEqual([
+      { step: 0, degree: 0 },
+      { step: 1, degree: 1 },
+    ]);
+    view.press(loop, 'Delete');
+    view.click('button', 'Loop 1: a step more');
+    expect(of(take(), 'loops').loops[0]).toMatchObject({ steps: 4, notches: [{ step: 0, degree: 0 }] });
+    view.click('button', 'Another loop');
+    expect(of(take(), 'loops').loops).toHaveLength(4);
+    view.act(() => fireEvent.focus(strip('Loop 4')));
+    view.set('combobox', 'Chance of loop 4', '50');
+    expect(of(take(), 'loops').loops[3]!.chance).toBe(50);
+    view.click('button', 'Take loop 4 away');
+    expect(of(take(), 'loops').loops).toHaveLength(3);
+  });
+
+  it('let drums wander over their kit', () => {
+    const { view, take } = opened(drums);
+    view.click('button', 'Let notes wander');
+    expect(of(take(), 'wandering').tones).toBe('kit');
+    expect(new Set(take().notes.map(({ pitch }) => pitch)).size).toBeGreaterThan(2);
+  });
+});
+
+const pointer = (type: string, init: MouseEventInit & { readonly pointerId: number }): Event =>
+  Object.assign(new MouseEvent(type, { bubbles: true, ...init }), { pointerId: init.pointerId });
+
+describe('catching', () => {
+  it('keeps the pass that sounded, note for note, while the pattern goes on', () => {
+    const { view, take } = opened(melody);
+    view.click('button', 'Draw a pattern');
+    const word = view.by.getByRole('spinbutton', { name: 'Redrawn by chance' });
+    view.press(word, 'ArrowUp');
+    const going = take();
+    view.act(() => {
+      view.store.dispatch(SessionActions.passBegun({ section: verse!.id, pass: 3 }));
+    });
+    expect(view.page.textContent).toContain('pass 4');
+    view.act(() => {
+      TestBed.inject(CatchDesk).catchLast();
+    });
+    expect(take()).toBe(going);
+    const caught = Object.values(view.song.takes).at(-1) as PartTake;
+    expect(caught.origin).toMatchObject({ how: 'caught', from: 'pass 4', parents: [going.id] });
+    expect(caught.pattern).toBeUndefined();
+    expect(caught.notes).not.toEqual(going.notes);
+    expect(view.score.remarks[caught.id]).toEqual({ verdict: 'kept' });
+    expect(TestBed.inject(TakeView).shown()).toContain(caught);
+    expect(TestBed.inject(TakeView).captionOf(caught)).toBe('pass 4 of take 3');
+  });
+
+  it('finds a pass of some time ago in the logbook, over the chords of that moment', () => {
+    const { view, take } = opened(melody);
+    view.click('button', 'Draw a pattern');
+    view.press(view.by.getByRole('spinbutton', { name: 'Redrawn by chance' }), 'ArrowUp');
+    const heard = (pass: number): void => {
+      view.act(() => {
+        view.store.dispatch(SessionActions.passBegun({ section: verse!.id, pass }));
+      });
+    };
+    for (const pass of [0, 1, 2]) heard(pass);
+    const going = take();
+    view.act(() => {
+      TestBed.inject(CatchDesk).catchLast();
+    });
+    const third = Object.values(view.song.takes).at(-1) as PartTake;
+    view.act(() => {
+      TestBed.inject(ChordDesk).transpose(5);
+    });
+    const log = TestBed.inject(LogbookDesk);
+    const entry = log.found().find(({ pass, take: of }) => pass === 2 && of.id === going.id)!;
+    expect(entry.what).toBe('take 3: pattern, pass 3');
+    expect(log.canCatch(entry)).toBe(true);
+    view.act(() => {
+      log.hear(entry);
+    });
+    // What was caught then is what is heard now: the same take, over the chords of then.
+    expect(take().id).toBe(third.id);
+    expect(take().notes).toEqual(third.notes);
+  });
+});

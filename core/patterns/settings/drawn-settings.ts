@@ -1,0 +1,66 @@
+import { DEGREES_OF, type DegreesOf, type Direction, type DrawnPattern } from '../../song/schema';
+import { withDegrees } from '../pattern-edits';
+import {
+  counted,
+  DEGREE_WORDS,
+  directions,
+  named,
+  rates,
+  reachRows,
+  rows,
+  TENTHS,
+  type Setting,
+  type SettingContext,
+} from './setting';
+
+const WINDOWS = [0, 1, 2, 3, 4, 6, 8, 12, 16] as const;
+const bars = (count: number): string => (count === 1 ? 'every bar' : `every ${count} bars`);
+
+/** What a drawn pattern says of all its steps. */
+export const drawnSettings = (context: SettingContext): readonly Setting<DrawnPattern>[] =>
+  rows<DrawnPattern>(
+    ['rate', 'Length of a step', rates, ({ rate }) => rate, (of, value) => ({ ...of, rate: Number(value) })],
+    [
+      'direction',
+      'Direction',
+      directions,
+      ({ direction }) => direction,
+      (of, value) => ({ ...of, direction: value as Direction }),
+    ],
+    [
+      'degrees',
+      'Notes',
+      named(DEGREES_OF, DEGREE_WORDS),
+      ({ degrees }) => degrees,
+      (of, value) => withDegrees(of, value as DegreesOf, context.key),
+    ],
+    ...reachRows<DrawnPattern>(context),
+    [
+      'restart',
+      'Starts anew',
+      counted(WINDOWS, (count) => (count === 0 ? 'running on' : `anew ${bars(count)}`)),
+      ({ restart }) => restart ?? 0,
+      (of, value) => ({ ...of, restart: value === 0 ? null : Number(value) }),
+    ],
+    [
+      'redraw',
+      'Redrawn by chance',
+      counted(WINDOWS, (count) => (count === 0 ? 'never redrawn' : `redrawn ${bars(count)}`)),
+      ({ redraw }) => redraw ?? 0,
+      (of, value) => ({ ...of, redraw: value === 0 ? null : Number(value) }),
+    ],
+    [
+      'swing',
+      'Swing of its steps',
+      counted(TENTHS, (share) => (share === 0 ? 'without swing of its own' : `swung by ${share} %`)),
+      ({ swing }) => swing,
+      (of, value) => ({ ...of, swing: Number(value) }),
+    ],
+    [
+      'sustain',
+      'Sustain',
+      counted([0, 1], (on) => (on === 0 ? 'as long as drawn' : 'each held to the next')),
+      ({ sustain }) => (sustain ? 1 : 0),
+      (of, value) => ({ ...of, sustain: value === 1 }),
+    ],
+  );
