@@ -7,12 +7,15 @@ import { resolve } from 'node:path';
 import { requestFor } from '@fendro/core/compose/asking';
 import { draftTakes } from '@fendro/core/compose/takes';
 import { songLines, withHook } from '@fendro/core/compose/whole-song';
-import { choose, remark } from '@fendro/core/song/edit';
+import { firstLoops } from '@fendro/core/patterns/first-pattern';
+import { overOf, patternNotes } from '@fendro/core/patterns/pass';
+import { choose, nameTake, remark } from '@fendro/core/song/edit';
 import { bandOf, logLine } from '@fendro/core/song/logbook';
 import { NOTHING_HEARD, sectionTicks } from '@fendro/core/song/resolve';
 import { chosenId } from '@fendro/core/song/section';
 import { openSong } from '@fendro/core/song/song-file';
 import {
+  HARMONY,
   SONG_VERSION,
   type HarmonyBrief,
   type Heard,
@@ -23,7 +26,7 @@ import {
   type Song,
   type Take,
 } from '@fendro/core/song/schema';
-import { draftedTake } from '@fendro/core/song/take';
+import { draftedTake, patternTake } from '@fendro/core/song/take';
 import { newPart, newSection, partFrom } from '@fendro/core/styles/band';
 import { styleOf } from '@fendro/core/styles/styles';
 import { METRES } from '@fendro/core/theory/metre';
@@ -148,6 +151,20 @@ for (const { section, line } of songLines(score, new Set(PLANS.map(({ id }) => i
   const pick = PLANS.find(({ id }) => id === section)?.picks[line];
   if (pick !== undefined) addLine(section, line, pick);
 }
+/** A rival that goes on by itself, kept and named: loops of three, five and seven that move with the chords. */
+function addLoops(id: string, line: string): void {
+  const section = score.sections.find((own) => own.id === id) as Section;
+  const part = score.parts.find((own) => own.id === line) as Part;
+  const pattern = firstLoops(part, SEED);
+  const over = overOf({ score, takes, heard: NOTHING_HEARD }, section, 0);
+  const place = { id: `${id}-${line}-loops`, section: id, length: over.length };
+  const wish = { harmony: chosenId(section, HARMONY), ground: score.ground, before: null };
+  const take = patternTake(place, part, pattern, patternNotes(pattern, over), wish);
+  takes[take.id] = take;
+  score = nameTake(remark(score, take.id, { verdict: 'kept' }), take.id, 'Three, five and seven');
+}
+addLoops('bridge', 'guitar');
+
 const verse = score.sections[1] as Section;
 score = remark(score, chosenId(verse, 'melody') ?? '', { verdict: 'kept' });
 

@@ -177,13 +177,36 @@ try {
   await notes.focus();
   await picture('close-up');
   await page.keyboard.press('z');
-  await page.getByRole('button', { name: 'Styles', exact: true }).click();
-  await page.getByRole('searchbox', { name: 'Find styles by words' }).fill('soul');
-  await page.getByRole('listbox', { name: 'Styles' }).getByRole('option').first().click();
-  await page.getByRole('button', { name: 'Make my own of it …' }).click();
-  await picture('own-style');
-  await page.getByRole('button', { name: 'Leave it' }).click();
-  await page.getByRole('button', { name: 'Close the styles' }).click();
+  // A bassline of four steps, one of them tied and one of them left to chance.
+  await sheet.getByRole('button', { name: /^Bass,/ }).click();
+  await page.keyboard.press('Shift+N');
+  await page.getByRole('button', { name: 'Draw a pattern' }).click();
+  await page.getByRole('spinbutton', { name: 'Notes', exact: true }).focus();
+  await page.keyboard.press('ArrowUp');
+  await page.getByRole('slider', { name: 'Note', exact: true }).focus();
+  for (const key of [
+    'ArrowRight',
+    't',
+    'ArrowRight',
+    'ArrowUp',
+    'ArrowUp',
+    'ArrowRight',
+    '+',
+    '+',
+    '+',
+    'ArrowUp',
+    'h',
+  ])
+    await page.keyboard.press(key);
+  await page.getByRole('button', { name: 'Or another note' }).click();
+  await page.getByRole('button', { name: 'Likelihood: a step more' }).click();
+  await page.getByRole('slider', { name: 'Likelihood', exact: true }).focus();
+  for (let times = 0; times < 8; times++) await page.keyboard.press('ArrowDown');
+  await page.getByRole('slider', { name: 'Note', exact: true }).focus();
+  await page.waitForTimeout(1500);
+  await picture('patterns');
+  await page.keyboard.press('Space');
+  await page.keyboard.press('Shift+N');
   for (const name of ['Songs', 'Deliver', 'Help']) {
     await page.getByRole('link', { name, exact: true }).click();
     await page.getByRole('heading', { level: 1, name }).waitFor();

@@ -1,5 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
+import { passNotes } from '../patterns/pass';
+import { NOTHING_HEARD } from '../song/resolve';
+import type { PartTake } from '../song/schema';
 import { openSong } from '../song/song-file';
 import { requestAgain } from './asking';
 import { draft } from './draft';
@@ -11,7 +14,8 @@ describe('the demo song', () => {
   const { takes } = ledger;
 
   it('is drafted again note for note from what its takes were asked', () => {
-    const different = Object.values(takes).filter((take) => {
+    const drafted = Object.values(takes).filter(({ origin }) => origin.how === 'drafted');
+    const different = drafted.filter((take) => {
       const again = draft(requestAgain({ score, takes }, take)!, 0);
       const stored = take.of === 'part' ? take.notes.map(({ id: _id, ...note }) => note) : take.chords;
       return (
@@ -21,7 +25,15 @@ describe('the demo song', () => {
       );
     });
     expect(different.map(({ id }) => id)).toEqual([]);
-    expect(Object.keys(takes).length).toBeGreaterThan(100);
+    expect(drafted.length).toBeGreaterThan(100);
+  });
+
+  it('has loops for the guitar of its bridge, whose first pass is stored as it comes out', () => {
+    const loops = Object.values(takes).filter((take) => take.of === 'part' && take.pattern !== undefined);
+    expect(loops.map(({ id }) => id)).toEqual(['bridge-guitar-loops']);
+    const [take] = loops as PartTake[];
+    const section = score.sections.find(({ id }) => id === take!.section)!;
+    expect(passNotes({ score, takes, heard: NOTHING_HEARD }, section, take!, 0)).toEqual(take!.notes);
   });
 
   it('has five sections and six parts', () => {
