@@ -2,7 +2,7 @@ import { byStart, endsApart } from '../song/note-ends';
 import { WIDEST_BEND, type DrawnPattern, type Note, type StripName } from '../song/schema';
 import type { Key } from '../theory/key';
 import { clamp, type MidiNote, type Ticks } from '../theory/units';
-import { pickWeighted, stream, type Random } from '../trellis/random';
+import { once, pickWeighted } from '../trellis/random';
 import { pitchOfDegree } from './degrees';
 import { rolled } from './dice';
 import { underAt, type Over } from './over';
@@ -36,10 +36,10 @@ function struckSteps(pattern: DrawnPattern, over: Over): Struck[] {
   /** The last step held on to its end, so that the next may be tied to it. */
   let open: Struck | null = null;
   for (const step of steps) {
-    const chance = (name: string): Random => stream(pattern.seed, name, step.moment);
+    const chance = (name: string): number => once(pattern.seed, name, step.moment);
     const { strips, ties, others, direction } = patternAt(step.moment);
     const indexIn = (name: StripName): number =>
-      stepAt(direction, step.count, strips[name].values.length, () => chance(`order of ${name}`).next());
+      stepAt(direction, step.count, strips[name].values.length, () => chance(`order of ${name}`));
     const valueIn = (name: StripName): number => strips[name].values[indexIn(name)] ?? strips[name].low;
     const length = Math.max(1, Math.round(((step.until - step.at) * valueIn('length')) / 100));
     const place = indexIn('degree');
@@ -49,14 +49,14 @@ function struckSteps(pattern: DrawnPattern, over: Over): Struck[] {
     }
     open = null;
     const likelihood = valueIn('likelihood');
-    if (likelihood < 100 && chance('likelihood').next() * 100 >= likelihood) continue;
+    if (likelihood < 100 && chance('likelihood') * 100 >= likelihood) continue;
     const own = strips.degree.values[place] ?? 0;
     const instead = others.filter(({ step: at }) => at === place);
     const left = 100 - instead.reduce((all, { share }) => all + share, 0);
     const options = [[own, left], ...instead.map(({ value, share }) => [value, share])] as [number, number][];
     open = {
       at: step.at,
-      degree: instead.length === 0 ? own : pickWeighted(chance('which note'), options),
+      degree: instead.length === 0 ? own : pickWeighted({ next: () => chance('which note') }, options),
       velocity: valueIn('loudness'),
       slide: valueIn('slide'),
       strikes: valueIn('strikes'),

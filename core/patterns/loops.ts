@@ -1,7 +1,7 @@
 import type { Loop, Loops, Note } from '../song/schema';
 import { byStart, endsApart } from '../song/note-ends';
 import { range, type Ticks } from '../theory/units';
-import { pickIndex, stream } from '../trellis/random';
+import { once } from '../trellis/random';
 import { foldedInto, pitchOfDegree } from './degrees';
 import { underAt, type Over } from './over';
 import { stepAt } from './steps';
@@ -42,7 +42,7 @@ function strokesOf(loop: Loop, place: number, pattern: Loops, over: Over): Strok
       const count = first + index;
       const at = from + count * rate - gone;
       const moment = begun + at;
-      const drawn = (what: string): number => stream(pattern.seed, what, place, moment).next();
+      const drawn = (what: string): number => once(pattern.seed, what, place, moment);
       const degree = degrees.get(stepAt(direction, count, steps, () => drawn('order')));
       if (degree === undefined || (chance < 100 && drawn('chance') * 100 >= chance)) return [];
       return [{ loop: place, at, degree, moment }];
@@ -54,7 +54,7 @@ function strokesOf(loop: Loop, place: number, pattern: Loops, over: Over): Strok
 function through(strokes: readonly Stroke[], { meeting, seed }: Loops): readonly Stroke[] {
   const [first] = strokes;
   if (meeting !== 'one' || !first) return strokes;
-  const one = pickIndex(stream(seed, 'through', first.moment), strokes.length);
+  const one = Math.floor(once(seed, 'through', first.moment) * strokes.length);
   return strokes.slice(one, one + 1);
 }
 

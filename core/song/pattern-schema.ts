@@ -21,7 +21,7 @@ export const MOST_STEPS = 64;
 /** Notes that a step may take in place of its own. */
 export const MOST_OTHERS = 3;
 /** Bars after which a pattern may start anew or be drawn anew, at most. */
-export const LONGEST_WINDOW = LIMITS.bars;
+const LONGEST_WINDOW = LIMITS.bars;
 
 /** The lengths that steps can have, in ticks, from a whole note to a thirty-second, dotted and in triplets too. */
 export const RATES: readonly Ticks[] = [1920, 960, 720, 640, 480, 360, 320, 240, 180, 160, 120, 80, 60, 40];
@@ -174,7 +174,7 @@ export const loopsSchema = z
 /** What wandering notes may be: notes of the chord, of the scale, any, or drums of the kit. */
 export const WANDERING_TONES = ['chord', 'scale', 'any', 'kit'] as const;
 /** The shortest and the longest of notes and of gaps between them, in ticks. */
-export const WANDERING_TICKS = { low: 20, high: 7680 } as const;
+const WANDERING_TICKS = { low: 20, high: 7680 } as const;
 export const MOST_VOICES = 8;
 
 const within = of<Ticks>(z.number().int().min(WANDERING_TICKS.low).max(WANDERING_TICKS.high));
@@ -182,7 +182,7 @@ const velocity = z.number().int().min(1).max(127);
 const ordered = ({ low, high }: Bounds): boolean => low <= high;
 
 /** Notes that chance draws one after the other, inside ranges. */
-export const wanderingSchema = z
+const wanderingSchema = z
   .object({
     of: z.literal('wandering'),
     seed: z.number().int(),

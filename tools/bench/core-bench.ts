@@ -8,7 +8,9 @@ import { performChords, voicedChords } from '@fendro/core/voicing/chord-line';
 import { PLAIN_CHORDS } from '@fendro/core/song/briefs';
 import { typeChords } from '@fendro/core/song/chord-edit';
 import { fitNotes } from '@fendro/core/song/fit';
-import { ASPECTS, type Asking, type ChordSpan, type Hold } from '@fendro/core/song/schema';
+import { firstLoops, firstPattern, firstWandering } from '@fendro/core/patterns/first-pattern';
+import { patternNotes } from '@fendro/core/patterns/pass';
+import { ASPECTS, type Asking, type ChordSpan, type Hold, type Pattern } from '@fendro/core/song/schema';
 import { looseTake } from '@fendro/core/song/take';
 import { noteFeatures } from '@fendro/core/study/features';
 import { inferChords } from '@fendro/core/study/infer/chords';
@@ -97,6 +99,17 @@ const many = Array.from({ length: 200 }, (_, attempt) => {
   return noteFeatures(drawn.ok && drawn.content.of === 'part' ? drawn.content.notes : [], 8 * 1920, 1920);
 });
 
+/** Sixteen patterns in which everything is left to chance: drawn ones, loops and wandering notes. */
+const going = Array.from({ length: 16 }, (_, index): Pattern => {
+  const part = score.parts[index % 4]!;
+  const drawn = firstPattern(part, index);
+  const { strips } = drawn;
+  if (index % 4 === 1) return { ...firstLoops(part, index), meeting: 'tied' };
+  if (index % 4 === 2) return { ...firstWandering(part, index), division: 120, double: 30 };
+  const likelihood = { ...strips.likelihood, values: [60, 80, 90] };
+  return { ...drawn, rate: 120, redraw: 1, direction: 'by chance', strips: { ...strips, likelihood } };
+});
+
 let seed = 0;
 const milliseconds = {
   reference: time(reference),
@@ -135,6 +148,10 @@ const milliseconds = {
       { role: 'comping', low: 48, high: 79 },
     );
   }),
+  'a pass of 8 bars of 16 parts that go on by themselves, in sixteenths with chances': time(() => {
+    const over = { chords: fresh(), ground, length: 8 * 1920, bar: 1920, pass: seed++ };
+    for (const pattern of going) patternNotes(pattern, over);
+  }, 15),
   'MIDI file of 100,000 notes written': time(() => {
     writeMidi(file);
   }),

@@ -55,6 +55,7 @@ import { SessionActions, sessionFeature } from '../store/session';
 import { ScoreActions } from '../store/song.actions';
 import { growing } from '../ui/growing';
 import { MovingMark } from '../ui/moving-mark';
+import { revealOneIn } from '../ui/reveal';
 import { HeldHatch } from '../ui/held-hatch';
 import { NotePicture } from '../ui/note-picture';
 import { sameItems } from '../ui/same-items';
@@ -191,6 +192,13 @@ export class Sheet {
       const body = this.body().nativeElement;
       if (document.activeElement?.matches('.part-name') && body.contains(document.activeElement))
         body.querySelector<HTMLElement>('.part-name[tabindex="0"]')?.focus();
+    });
+    // What a drawer is opened for stays in sight above it.
+    afterRenderEffect(() => {
+      this.line();
+      this.drawer();
+      const body = this.body().nativeElement;
+      revealOneIn(body, [...body.querySelectorAll<HTMLElement>('.lane.focus')]);
     });
     const destroyed = inject(DestroyRef);
     afterNextRender(() => {

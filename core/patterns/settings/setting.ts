@@ -39,7 +39,7 @@ export interface BoundSetting {
 }
 
 /** Lengths in words, by ticks. */
-export const RATE_WORDS: Readonly<Record<number, string>> = {
+const RATE_WORDS: Readonly<Record<number, string>> = {
   1920: 'whole notes',
   960: 'halves',
   720: 'dotted quarters',
@@ -57,7 +57,7 @@ export const RATE_WORDS: Readonly<Record<number, string>> = {
 };
 
 /** “eighths”. */
-export const sayRate = (rate: Ticks): string => RATE_WORDS[rate] ?? `${rate} ticks`;
+const sayRate = (rate: Ticks): string => RATE_WORDS[rate] ?? `${rate} ticks`;
 
 export const DEGREE_WORDS: Readonly<Record<DegreesOf, string>> = {
   root: 'roots alone',
@@ -67,7 +67,7 @@ export const DEGREE_WORDS: Readonly<Record<DegreesOf, string>> = {
   fixed: 'fixed pitches',
 };
 
-export const DIRECTION_WORDS: Readonly<Record<Direction, string>> = {
+const DIRECTION_WORDS: Readonly<Record<Direction, string>> = {
   forward: 'forward',
   back: 'backwards',
   'to and fro': 'to and fro',
