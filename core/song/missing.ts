@@ -24,6 +24,8 @@ export function missingBars(music: Music, section: Section): ReadonlyMap<LineId,
 function endOf({ takes, heard }: Music, section: Section, line: LineId): Ticks | null {
   const id = soundingId(section, line, heard);
   const [part, chords] = [partTake(takes, id), harmonyTake(takes, id)];
+  // What goes on by itself fills its section, however long it is.
+  if (part?.pattern) return null;
   if (part) return part.notes.reduce((end, note) => Math.max(end, note.start + 1), part.length);
   return chords?.chords.reduce((end, span) => Math.max(end, span.start + 1), chords.length) ?? null;
 }

@@ -3,14 +3,16 @@ import { Store } from '@ngrx/store';
 import { overOf, passNotes, patternNotes } from '@fendro/core/patterns/pass';
 import { remark } from '@fendro/core/song/edit';
 import { groundOf } from '@fendro/core/song/ground';
+import { capitalised } from '@fendro/core/song/limits';
 import { harmonyTake, soundingId, type Music } from '@fendro/core/song/resolve';
 import { HARMONY, type LineId, type PartTake, type Section, type TakeId } from '@fendro/core/song/schema';
 import { caughtTake } from '@fendro/core/song/take';
 import { sounds } from '@fendro/core/sounding/strokes';
 import { newId } from '../store/ids';
+import { News } from '../store/news';
 import { Notices } from '../store/notices';
 import { selectMusic, selectOwnScore, selectPass, selectSection } from '../store/selectors';
-import { ScoreActions } from '../store/song.actions';
+import { ScoreActions, TakeActions } from '../store/song.actions';
 import { sayPass } from '../ui/say-bars';
 import { TakeEdits } from './take-edits';
 import { TakeView } from './take-view';
@@ -27,6 +29,7 @@ export class CatchDesk {
   private readonly edits = inject(TakeEdits);
   private readonly view = inject(TakeView);
   private readonly undecided = inject(Undecided);
+  private readonly news = inject(News);
   private readonly notices = inject(Notices);
   private readonly ownScore = this.store.selectSignal(selectOwnScore);
   private readonly music = this.store.selectSignal(selectMusic);
@@ -44,6 +47,19 @@ export class CatchDesk {
     const [music, section, take] = [this.music(), this.section(), this.edits.take()];
     if (!this.ready() || !music || !section || !take) return;
     this.keep(this.made(music, section, take, this.pass()), take);
+  }
+
+  /**
+   * Where the line in focus goes on by itself, its last pass is heard in its place from here on: what is held of it, or
+   * drafted from it, are the notes that sounded.
+   */
+  standStill(): void {
+    const [music, section, take] = [this.music(), this.section(), this.edits.take()];
+    if (!take?.pattern || !music || !section || this.undecided.told()) return;
+    const pass = this.made(music, section, take, this.pass());
+    const place = { take: pass.id, section: section.id, line: take.part };
+    this.store.dispatch(TakeActions.madeAndHeard({ takes: [pass], ...place }));
+    this.news.say(`${capitalised(sayPass(this.pass()))} of ${this.view.nameOf(take.id)} stands still`);
   }
 
   /**

@@ -17,6 +17,7 @@ import { News } from '../store/news';
 import { selectHeard, selectLine, selectOwnScore, selectSection } from '../store/selectors';
 import { ScoreActions } from '../store/song.actions';
 import { inWordsOf, sayBars } from '../ui/say-bars';
+import { CatchDesk } from './catch-desk';
 import { DraftRuns } from './draft-runs';
 import { NotesDesk } from './notes-desk';
 import { SheetDesk } from './sheet-desk';
@@ -33,6 +34,7 @@ export class HoldDesk {
   private readonly notes = inject(NotesDesk);
   private readonly undecided = inject(Undecided);
   private readonly runs = inject(DraftRuns);
+  private readonly catching = inject(CatchDesk);
   private readonly news = inject(News);
   private readonly score = this.store.selectSignal(selectOwnScore);
   private readonly heard = this.store.selectSignal(selectHeard);
@@ -79,8 +81,10 @@ export class HoldDesk {
 
   /** Holds the bars in these aspects; where they are held, frees them. */
   toggle(aspects: readonly Aspect[] = ASPECTS): void {
+    if (!this.target() || this.undecided.told()) return;
+    this.catching.standStill();
     const target = this.target();
-    if (!target || this.undecided.told()) return;
+    if (!target) return;
     const { section, line, take, grip } = target;
     const frees = this.isHeld(aspects);
     const what = this.words();

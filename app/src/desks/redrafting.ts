@@ -24,6 +24,7 @@ import { selectBar, selectLine, selectMusic, selectPass, selectSection, selectSo
 import { sessionFeature } from '../store/session';
 import { TakeActions } from '../store/song.actions';
 import { AuditionDesk } from './audition-desk';
+import { CatchDesk } from './catch-desk';
 import { DraftRuns } from './draft-runs';
 import { SheetDesk } from './sheet-desk';
 
@@ -76,6 +77,7 @@ export class Redrafting {
     if (!music || !section || !take || !bars) return [];
     return echoesOf(passNotes(music, section, take, this.pass()), barsIn(bars, section), section.bars, this.bar());
   });
+  private readonly catching = inject(CatchDesk);
   private readonly audition = inject(AuditionDesk);
   /** The take that the heard one is blended with. */
   readonly partner = this.audition.partner;
@@ -85,6 +87,7 @@ export class Redrafting {
   async redraft(aspects: readonly Aspect[] = ASPECTS): Promise<void> {
     const section = this.section();
     if (!section || !this.ready()) return;
+    this.catching.standStill();
     const bars = barsIn(this.sheet.bars(), section);
     const all = this.withEchoes() ? [...bars, ...this.echoes()].sort((a, b) => a - b) : bars;
     const line = this.line();
@@ -168,13 +171,16 @@ export class Redrafting {
 
   /** Drafts near relatives of the heard take. */
   async vary(): Promise<void> {
+    this.catching.standStill();
     const take = this.sounding();
     if (take !== null) await this.kin({ by: 'variation', takes: [take], share: this.share() }, 'varied');
   }
 
   /** Crosses the heard take with its partner. */
   async blend(by: Blend): Promise<void> {
-    const [take, partner] = [this.sounding(), this.partner()];
+    const partner = this.partner();
+    this.catching.standStill();
+    const take = this.sounding();
     if (take === null || partner === null) return;
     await this.kin(CROSSES[by](take, partner), 'blended');
   }

@@ -30,6 +30,9 @@ export interface DrawnStep {
   readonly value: StepValue;
 }
 
+/** A pointer that was moved so far, in px, moves what it has pressed. */
+const MOVED = 3;
+
 /** Keys that a strip passes on to whoever holds it: tie, hold, longer, shorter, by chance, take away. */
 const STRIP_KEYS = ['t', 'h', '+', '-', 'r', 'Delete', 'Enter'];
 
@@ -55,7 +58,7 @@ const STRIP_KEYS = ['t', 'h', '+', '-', 'r', 'Delete', 'Enter'];
       (pointerdown)="press($event)"
       (pointermove)="drag($event)"
       (pointerup)="drop()"
-      (pointercancel)="dragged.set(null)"
+      (pointercancel)="letGo()"
       (focus)="focused.emit()"
       (keydown)="key($event)"
     >
@@ -151,6 +154,8 @@ export class StepStrip {
   readonly focused = output();
   protected readonly pad = PAD;
   protected readonly dragged = signal<ReadonlyMap<number, StepValue> | null>(null);
+  /** Where a ribbon was pressed, and whether a notch stands there that was not moved since. */
+  private notch: { readonly step: number; readonly y: number; readonly stands: boolean } | null = null;
 
   private readonly shown = computed((): readonly StepValue[] => {
     const dragged = this.dragged();
@@ -223,31 +228,40 @@ export class StepStrip {
     return valueAtHeight(this.layout(), clientY - top);
   }
 
+  /** Draws under the pointer; a notch that is pressed goes along with it, or is taken away where it stays. */
   protected press(event: PointerEvent): void {
     (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
     const step = this.stepUnder(event);
     this.at.set(step);
-    const value = this.valueUnder(event);
-    // A notch that is pressed again is taken away; anything else is drawn where the pointer is.
-    const taken = this.look() === 'ribbon' && this.values()[step] !== null && this.values()[step] === value;
-    this.dragged.set(new Map([[step, taken ? null : value]]));
+    const there = this.look() === 'ribbon' && this.values()[step] !== null;
+    // Notches stay in the step that they were pressed in.
+    this.notch = this.look() === 'ribbon' ? { step, y: event.clientY, stands: there } : null;
+    this.dragged.set(there ? new Map() : new Map([[step, this.valueUnder(event)]]));
   }
 
   protected drag(event: PointerEvent): void {
     const dragged = this.dragged();
-    if (!dragged) return;
-    const [step, value] = [this.stepUnder(event), this.valueUnder(event)];
-    if (dragged.has(step) && dragged.get(step) === null) return;
+    const { notch } = this;
+    if (!dragged || (notch?.stands && Math.abs(event.clientY - notch.y) < MOVED)) return;
+    if (notch) this.notch = { ...notch, stands: false };
+    const step = notch?.step ?? this.stepUnder(event);
+    const value = this.valueUnder(event);
     if (dragged.get(step) === value) return;
     this.at.set(step);
     this.dragged.set(new Map([...dragged, [step, value]]));
   }
 
   protected drop(): void {
-    const dragged = this.dragged();
-    this.dragged.set(null);
-    const steps = [...(dragged ?? [])].map(([step, value]) => ({ step, value }));
+    const [dragged, notch] = [this.dragged(), this.notch];
+    this.letGo();
+    const steps: DrawnStep[] = notch?.stands ? [{ step: notch.step, value: null }] : [];
+    for (const [step, value] of dragged ?? []) steps.push({ step, value });
     if (steps.some(({ step, value }) => value !== this.values()[step])) this.drawn.emit(steps);
+  }
+
+  protected letGo(): void {
+    this.dragged.set(null);
+    this.notch = null;
   }
 
   protected key(event: KeyboardEvent): void {

@@ -2,6 +2,7 @@ import { TestBed } from '@angular/core/testing';
 import { provideEffects } from '@ngrx/effects';
 import { fireEvent } from '@testing-library/dom';
 import { partTake, soundingId } from '@fendro/core/song/resolve';
+import { chosenId } from '@fendro/core/song/section';
 import type { PartTake, Pattern } from '@fendro/core/song/schema';
 import { logPasses, logWhatSounds } from '../../store/effects';
 import { selectHeard } from '../../store/selectors';
@@ -9,8 +10,10 @@ import { SessionActions } from '../../store/session';
 import { SongActions } from '../../store/song.actions';
 import { ChordDesk } from '../../desks/chord-desk';
 import { CatchDesk } from '../../desks/catch-desk';
+import { HoldDesk } from '../../desks/hold-desk';
 import { LogbookDesk } from '../../desks/logbook-desk';
 import { PatternDesk } from '../../desks/pattern-desk';
+import { TakeEdits } from '../../desks/take-edits';
 import { TakeView } from '../../desks/take-view';
 import { SMALL, viewOf } from '../../testing/view';
 import { PatternsDrawer } from './patterns-drawer';
@@ -178,6 +181,32 @@ describe('the patterns', () => {
     expect(of(take(), 'loops').loops).toHaveLength(3);
   });
 
+  it('take notches away that are pressed, and move those that are dragged up or down', () => {
+    const { view, take, strip } = opened(melody);
+    view.click('button', 'Set loops against each other');
+    const loop = strip('Loop 1');
+    Object.assign(loop, { setPointerCapture: () => undefined });
+    const at = (step: number, y: number) => ({ clientX: step * 28 + 10, clientY: y, pointerId: 1 });
+    const drag = (from: ReturnType<typeof at>, to: ReturnType<typeof at>): void => {
+      view.act(() => fireEvent(loop, pointer('pointerdown', from)));
+      view.act(() => fireEvent(loop, pointer('pointermove', to)));
+      view.act(() => fireEvent(loop, pointer('pointerup', to)));
+    };
+    const notches = () => of(take(), 'loops').loops[0]!.notches.map(({ step, degree }) => [step, degree]);
+    drag(at(2, 30), at(2, 30));
+    expect(notches()).toHaveLength(2);
+    const [, [, drawn]] = notches() as [number[], number[]];
+    drag(at(2, 30), at(1, 6));
+    const [, [step, moved]] = notches() as [number[], number[]];
+    expect(step).toBe(2);
+    expect(moved!).toBeGreaterThan(drawn!);
+    drag(at(2, 8), at(2, 8));
+    expect(notches()).toEqual([[0, 0]]);
+    // The last notch stays.
+    drag(at(0, 8), at(0, 8));
+    expect(notches()).toEqual([[0, 0]]);
+  });
+
   it('let drums wander over their kit', () => {
     const { view, take } = opened(drums);
     view.click('button', 'Let notes wander');
@@ -211,6 +240,28 @@ describe('catching', () => {
     expect(view.score.remarks[caught.id]).toEqual({ verdict: 'kept' });
     expect(TestBed.inject(TakeView).shown()).toContain(caught);
     expect(TestBed.inject(TakeView).captionOf(caught)).toBe('pass 4 of take 3');
+  });
+
+  it('lets the pass stand still whose bars are held: what is held are the notes that sounded', () => {
+    const { view, take } = opened(melody);
+    view.click('button', 'Draw a pattern');
+    view.press(view.by.getByRole('spinbutton', { name: 'Redrawn by chance' }), 'ArrowUp');
+    view.act(() => {
+      view.store.dispatch(SessionActions.passBegun({ section: verse!.id, pass: 5 }));
+    });
+    const going = take();
+    const sounded = TestBed.inject(TakeEdits)
+      .notes()
+      .map(({ start, pitch }) => [start, pitch]);
+    view.act(() => {
+      TestBed.inject(HoldDesk).toggle();
+    });
+    expect(take().pattern).toBeUndefined();
+    expect(take().origin).toMatchObject({ how: 'caught', from: 'pass 6', parents: [going.id] });
+    expect(take().notes.map(({ start, pitch }) => [start, pitch])).toEqual(sounded);
+    expect(view.score.sections[0]!.holds[melody.id]).toMatchObject([{ take: take().id, bars: [0] }]);
+    // The pattern is the chosen take still, and the way back to it is Escape.
+    expect(chosenId(view.score.sections[0]!, melody.id)).toBe(going.id);
   });
 
   it('finds a pass of some time ago in the logbook, over the chords of that moment', () => {
