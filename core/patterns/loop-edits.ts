@@ -20,6 +20,10 @@ export function withLoop(pattern: Loops, place: number, change: Partial<Loop>): 
   };
 }
 
+/** The degree that a loop strikes at a step; null where it strikes none. */
+export const notchAt = (pattern: Loops, place: number, step: number): number | null =>
+  pattern.loops[place]?.notches.find((notch) => notch.step === step)?.degree ?? null;
+
 /**
  * Strikes a note at a step of a loop, or none any more; the last of its notches stays.
  *

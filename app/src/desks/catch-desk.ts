@@ -22,6 +22,13 @@ import { Undecided } from './undecided';
 const soundedNotes = (take: PartTake, line: LineId, notes: PartTake['notes'], pass: number): PartTake['notes'] =>
   take.pattern ? notes : notes.filter((note) => sounds(note, line, pass)).map(({ chance: _chance, ...note }) => note);
 
+/** True where two takes were made of the same, over the same chords, and play the same notes. */
+const sameTake = (a: PartTake, b: PartTake): boolean =>
+  a.section === b.section &&
+  a.origin.how === b.origin.how &&
+  a.notes.length === b.notes.length &&
+  JSON.stringify([a.origin, a.over, a.notes]) === JSON.stringify([b.origin, b.over, b.notes]);
+
 /** Catching: what just sounded becomes a take, note for note, while what made it goes on. */
 @Injectable({ providedIn: 'root' })
 export class CatchDesk {
@@ -52,18 +59,21 @@ export class CatchDesk {
   /**
    * Where the line in focus goes on by itself, its last pass is heard in its place from here on: what is held of it, or
    * drafted from it, are the notes that sounded.
+   *
+   * @returns null where nothing went on by itself
    */
-  standStill(): void {
+  standStill(): PartTake | null {
     const [music, section, take] = [this.music(), this.section(), this.edits.take()];
-    if (!take?.pattern || !music || !section || this.undecided.told()) return;
+    if (!take?.pattern || !music || !section || this.undecided.told()) return null;
     const pass = this.made(music, section, take, this.pass());
     const place = { take: pass.id, section: section.id, line: take.part };
     this.store.dispatch(TakeActions.madeAndHeard({ takes: [pass], ...place }));
     this.news.say(`${capitalised(sayPass(this.pass()))} of ${this.view.nameOf(take.id)} stands still`);
+    return pass;
   }
 
   /**
-   * What a take sounded in a pass, as a take of its own.
+   * What a take sounded in a pass, as a take of its own; the one that was made of it before, where there is one.
    *
    * @param harmony  the chords that it sounded over; those that sound now where nothing is said
    */
@@ -73,11 +83,13 @@ export class CatchDesk {
     const notes = take.pattern
       ? patternNotes(take.pattern, chords ? { ...over, chords: chords.chords } : over)
       : passNotes(music, section, take, pass);
-    return caughtTake(newId('take'), take, soundedNotes(take, take.part, notes, pass), {
+    const made = caughtTake(newId('take'), take, soundedNotes(take, take.part, notes, pass), {
       from: sayPass(pass),
       harmony: chords?.id ?? null,
       ground: groundOf(music.score, section),
     });
+    const known = Object.values(music.takes).find((other) => other.of === 'part' && sameTake(other, made));
+    return known?.of === 'part' ? known : made;
   }
 
   /** Keeps what was caught among the takes; what sounds goes on. */

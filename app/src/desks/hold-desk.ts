@@ -82,7 +82,7 @@ export class HoldDesk {
   /** Holds the bars in these aspects; where they are held, frees them. */
   toggle(aspects: readonly Aspect[] = ASPECTS): void {
     if (!this.target() || this.undecided.told()) return;
-    this.catching.standStill();
+    this.letStand();
     const target = this.target();
     if (!target) return;
     const { section, line, take, grip } = target;
@@ -95,6 +95,13 @@ export class HoldDesk {
         ? ''
         : `: ${aspects.map((one) => inWordsOf(one, line === HARMONY)).join(' and ')}`;
     this.news.say(`${what} of ${this.runs.nameOf(line)} ${frees ? 'freed' : 'held'}${which}`);
+  }
+
+  /** What goes on by itself stands still before it is held; the notes that are picked are picked in what stands. */
+  private letStand(): void {
+    const [ids, before] = [this.notes.ids(), this.notes.take()];
+    const standing = this.catching.standStill();
+    if (standing && before && ids.length > 0) this.notes.follow(standing.id, before.id, ids);
   }
 
   /** Frees all that is held of the line in focus. */

@@ -48,10 +48,6 @@ export interface LogEntry {
   readonly canSound: boolean;
 }
 
-/** True where two takes were made of the same, over the same chords, and play the same notes. */
-const sameTake = (a: PartTake, b: PartTake): boolean =>
-  JSON.stringify([a.origin, a.over, a.notes]) === JSON.stringify([b.origin, b.over, b.notes]);
-
 /** All that was heard, the newest first: looked through by words, heard again, and brought back with its company. */
 @Injectable({ providedIn: 'root' })
 export class LogbookDesk {
@@ -158,7 +154,7 @@ export class LogbookDesk {
   readonly canCatch = ({ pass, take, canSound }: LogEntry): boolean =>
     canSound && pass !== null && take.of === 'part' && take.pattern !== undefined;
 
-  /** The pass that a line of the logbook means, as it sounded over the chords of that moment; made once. */
+  /** The pass that a line of the logbook means, as it sounded over the chords of that moment. */
   private passOf(entry: LogEntry): PartTake | null {
     const { pass, take, place } = entry;
     const music = this.music();
@@ -166,9 +162,7 @@ export class LogbookDesk {
     if (!section || pass === null || take.of !== 'part' || !take.pattern) return null;
     const { heard, takes } = this.song();
     const chords = bandAt(heard, takes, place)[HARMONY] ?? undefined;
-    const made = this.catching.made(music, section, take, pass, chords);
-    const known = Object.values(takes).find((other) => other.of === 'part' && sameTake(other, made));
-    return known?.of === 'part' ? known : made;
+    return this.catching.made(music, section, take, pass, chords);
   }
 
   /** Hears the whole band of a section as it sounded at a moment. */

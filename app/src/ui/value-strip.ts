@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output, signal } from '@angular/core';
 import { valueAt } from '@fendro/core/song/curve';
 import { clamp, range, sum, TICKS_PER_QUARTER, type Ticks } from '@fendro/core/theory/units';
 import { LineStrip, type LinePoint } from './line-strip';
@@ -62,6 +62,12 @@ export class ValueStrip {
     () => this.dragged() ?? (this.curve() ?? []).map(({ at, value }) => ({ at, height: this.heightOf(value) })),
   );
 
+  /** Keys come quicker than the page is drawn: each goes on from what the one before made, until a curve comes in. */
+  private readonly ahead = linkedSignal<unknown, readonly LinePoint[] | null>({
+    source: this.curve,
+    computation: () => null,
+  });
+
   private heightOf(value: number): number {
     return clamp((100 * (value - this.low())) / (this.high() - this.low()), 0, 100);
   }
@@ -89,9 +95,11 @@ export class ValueStrip {
 
   /** Lifts and lowers the whole line; without points it begins as it went, level where it stands by itself. */
   protected step(by: 1 | -1): void {
-    const [points, heights] = [this.points(), this.heights()];
+    const [points, heights] = [this.ahead() ?? this.points(), this.heights()];
     const ends = [heights[0], heights.at(-1)].map((height, end) => ({ at: end * this.length(), height: height ?? 50 }));
     const from = points.length > 0 ? points : typeof this.stands() === 'number' ? ends.slice(0, 1) : ends;
-    this.stepped.emit(this.valuesOf(from.map(({ at, height }) => ({ at, height: clamp(height + by * STEP, 0, 100) }))));
+    const next = from.map(({ at, height }) => ({ at, height: clamp(height + by * STEP, 0, 100) }));
+    this.ahead.set(next);
+    this.stepped.emit(this.valuesOf(next));
   }
 }

@@ -55,6 +55,23 @@ describe('a part’s brief', () => {
     expect(view.by.getAllByRole('spinbutton')).toHaveLength(roleOf('melody').words.length + 1);
   });
 
+  it('loses no key that comes before the page was drawn again', () => {
+    const { view, brief } = briefOf('melody');
+    const words = (keys: readonly string[]): number => {
+      const before = brief().busyness;
+      const word = view.by.getByRole('spinbutton', { name: 'Busyness' });
+      view.act(() => keys.forEach((key) => fireEvent.keyDown(word, { key })));
+      view.show({ part: partIn(view.score, 'melody') });
+      return brief().busyness - before;
+    };
+    const one = words(['ArrowUp']);
+    expect(one).not.toBe(0);
+    words(['ArrowDown', 'ArrowDown', 'ArrowDown']);
+    const before = brief().busyness;
+    expect(words(['ArrowUp', 'ArrowUp'])).toBeGreaterThan(one);
+    expect(brief().busyness).toBeGreaterThan(before + one);
+  });
+
   it('changes a word by steps, in one step of undo, and forgets what could not be met', () => {
     const { view, brief, problem } = briefOf('melody');
     const before = brief().busyness;

@@ -113,9 +113,15 @@ export class PartBriefControl {
     return [...words.filter(({ usual }) => !usual), ...words.filter(({ usual }) => usual)];
   });
 
+  /** The part as the song has it now. */
+  private now(): Part {
+    return this.score()?.parts.find(({ id }) => id === this.part().id) ?? this.part();
+  }
+
   protected step({ id, by }: { id: string; by: 1 | -1 }): void {
-    const limits = instrumentOf(this.part().instrument);
-    this.change({ change: stepWord(this.part().brief, id as BriefWord, by, limits), word: id });
+    // Keys come quicker than the page is drawn: each goes on from what the song says now.
+    const { brief, instrument } = this.now();
+    this.change({ change: stepWord(brief, id as BriefWord, by, instrumentOf(instrument)), word: id });
   }
 
   protected reset(id: string): void {

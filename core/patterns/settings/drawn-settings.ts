@@ -1,11 +1,10 @@
-import { DEGREES_OF, type DegreesOf, type Direction, type DrawnPattern } from '../../song/schema';
+import { DEGREES_OF, type DegreesOf, type DrawnPattern } from '../../song/schema';
 import { withDegrees } from '../pattern-edits';
 import {
   counted,
   DEGREE_WORDS,
-  directions,
   named,
-  rates,
+  paceRows,
   reachRows,
   rows,
   TENTHS,
@@ -19,14 +18,7 @@ const bars = (count: number): string => (count === 1 ? 'every bar' : `every ${co
 /** What a drawn pattern says of all its steps. */
 export const drawnSettings = (context: SettingContext): readonly Setting<DrawnPattern>[] =>
   rows<DrawnPattern>(
-    ['rate', 'Length of a step', rates, ({ rate }) => rate, (of, value) => ({ ...of, rate: Number(value) })],
-    [
-      'direction',
-      'Direction',
-      directions,
-      ({ direction }) => direction,
-      (of, value) => ({ ...of, direction: value as Direction }),
-    ],
+    ...paceRows<DrawnPattern>(),
     [
       'degrees',
       'Notes',

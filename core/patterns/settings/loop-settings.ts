@@ -1,18 +1,9 @@
-import {
-  LOOP_DEGREES,
-  LOOP_STARTS,
-  MEETINGS,
-  type Direction,
-  type Loop,
-  type Loops,
-  type Meeting,
-} from '../../song/schema';
+import { LOOP_DEGREES, LOOP_STARTS, MEETINGS, type Loop, type Loops, type Meeting } from '../../song/schema';
 import {
   counted,
   DEGREE_WORDS,
-  directions,
   named,
-  rates,
+  paceRows,
   reachRows,
   rows,
   TWENTIETHS,
@@ -70,14 +61,7 @@ export const loopsSettings = (context: SettingContext): readonly Setting<Loops>[
 
 /** What one of the loops says of its steps. */
 export const loopSettings: readonly Setting<Loop>[] = rows<Loop>(
-  ['rate', 'Length of a step', rates, ({ rate }) => rate, (of, value) => ({ ...of, rate: Number(value) })],
-  [
-    'direction',
-    'Direction',
-    directions,
-    ({ direction }) => direction,
-    (of, value) => ({ ...of, direction: value as Direction }),
-  ],
+  ...paceRows<Loop>(),
   [
     'octave',
     'Octave',

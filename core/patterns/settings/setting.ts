@@ -124,8 +124,19 @@ export const reachRows = <P extends Reaching>({ sayPitch }: SettingContext): rea
 
 export const rates = counted(RATES, (rate) => `in ${sayRate(rate)}`);
 
-/** In which order steps come. */
-export const directions = named(DIRECTIONS, DIRECTION_WORDS);
+const directions = named(DIRECTIONS, DIRECTION_WORDS);
+
+/** How long a step is, and in which order steps come. */
+export const paceRows = <P extends { readonly rate: Ticks; readonly direction: Direction }>(): readonly Row<P>[] => [
+  ['rate', 'Length of a step', rates, ({ rate }) => rate, (of, value) => ({ ...of, rate: Number(value) })],
+  [
+    'direction',
+    'Direction',
+    directions,
+    ({ direction }) => direction,
+    (of, value) => ({ ...of, direction: value as Direction }),
+  ],
+];
 
 /** How a setting that stands between two choices is said: by the nearest. */
 export function choiceOf({ choices, value }: Pick<BoundSetting, 'choices' | 'value'>): SettingChoice | undefined {

@@ -10,6 +10,7 @@ import { clamp, type MidiNote, type Ticks } from '@fendro/core/theory/units';
 import { PatternDesk } from '../../desks/pattern-desk';
 import type { StepValue } from '../../ui/step-geometry';
 import { StepStrip, type DrawnStep } from '../../ui/step-strip';
+import { StepCount } from './step-count';
 import { StepDetails } from './step-details';
 
 const NAMES: Readonly<Record<StripName, string>> = {
@@ -48,29 +49,13 @@ const STEPS: Readonly<Record<StripName, number>> = {
 @Component({
   selector: 'fd-drawn-strips',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatButton, MatIcon, MatIconButton, MatTooltip, StepDetails, StepStrip],
+  imports: [MatButton, MatIcon, MatIconButton, MatTooltip, StepCount, StepDetails, StepStrip],
   template: `
     @for (name of names; track name) {
       <div class="row" role="group" [attr.aria-label]="labels[name]">
         <div class="names">
           <span class="name">{{ labels[name] }}</span>
-          <button
-            matIconButton
-            class="small"
-            [attr.aria-label]="labels[name] + ': a step less'"
-            (click)="resize(name, -1)"
-          >
-            <mat-icon svgIcon="remove" />
-          </button>
-          <span class="mono count" [title]="'Steps of this strip'">{{ strip(name).values.length }}</span>
-          <button
-            matIconButton
-            class="small"
-            [attr.aria-label]="labels[name] + ': a step more'"
-            (click)="resize(name, 1)"
-          >
-            <mat-icon svgIcon="add" />
-          </button>
+          <fd-step-count [of]="labels[name]" [count]="strip(name).values.length" (resized)="resize(name, $event)" />
           <button
             matIconButton
             class="small"

@@ -13,6 +13,7 @@ import { PatternDesk } from '../../desks/pattern-desk';
 import { ChoiceField } from '../../ui/fields/choice-field';
 import type { StepValue } from '../../ui/step-geometry';
 import { StepStrip, type DrawnStep } from '../../ui/step-strip';
+import { StepCount } from './step-count';
 
 /** Height of a ribbon and what lies between two, in px. */
 const RIBBON = 40;
@@ -25,30 +26,14 @@ const AROUND = 1;
 @Component({
   selector: 'fd-loop-ribbons',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ChoiceField, MatButton, MatIcon, MatIconButton, StepStrip],
+  imports: [ChoiceField, MatButton, MatIcon, MatIconButton, StepCount, StepStrip],
   template: `
     <div class="ribbons">
       @for (loop of pattern().loops; track $index) {
         <div class="row" role="group" [attr.aria-label]="'Loop ' + ($index + 1)">
           <div class="names">
             <span class="name">Loop {{ $index + 1 }}</span>
-            <button
-              matIconButton
-              class="small"
-              [attr.aria-label]="'Loop ' + ($index + 1) + ': a step less'"
-              (click)="resize($index, -1)"
-            >
-              <mat-icon svgIcon="remove" />
-            </button>
-            <span class="mono count" title="Its length in steps">{{ loop.steps }}</span>
-            <button
-              matIconButton
-              class="small"
-              [attr.aria-label]="'Loop ' + ($index + 1) + ': a step more'"
-              (click)="resize($index, 1)"
-            >
-              <mat-icon svgIcon="add" />
-            </button>
+            <fd-step-count [of]="'Loop ' + ($index + 1)" [count]="loop.steps" (resized)="resize($index, $event)" />
             <button
               matIconButton
               class="small"
@@ -171,7 +156,11 @@ export class LoopRibbons {
   protected set(id: string, value: string | number): void {
     const setting = loopSettings.find((own) => own.id === id);
     const place = this.focus();
-    if (setting) this.edit('set a loop', (pattern) => edits.withLoop(pattern, place, setting.set(this.loop(), value)));
+    if (setting)
+      this.edit('set a loop', (pattern) => {
+        const loop = pattern.loops[place];
+        return loop ? edits.withLoop(pattern, place, setting.set(loop, value)) : pattern;
+      });
   }
 
   protected resize(place: number, by: number): void {
@@ -194,20 +183,22 @@ export class LoopRibbons {
   }
 
   protected step(place: number, { step, by }: { readonly step: number; readonly by: number }): void {
-    const { notches } = this.pattern().loops[place] as Loop;
-    const now = notches.find((notch) => notch.step === step)?.degree;
     this.edit(
       'draw a loop',
-      (pattern) => edits.withNotch(pattern, place, step, now === undefined ? 0 : now + by),
+      (pattern) => {
+        const now = edits.notchAt(pattern, place, step);
+        return edits.withNotch(pattern, place, step, now === null ? 0 : now + by);
+      },
       `draw loop ${place} ${step}`,
     );
   }
 
   protected strike(place: number, { step, key }: { readonly step: number; readonly key: string }): void {
-    const { notches } = this.pattern().loops[place] as Loop;
-    const there = notches.some((notch) => notch.step === step);
     if (key === '+' || key === '-') this.resize(place, key === '+' ? 1 : -1);
-    else if (key === 'Enter' || (key === 'Delete' && there))
-      this.edit('draw a loop', (pattern) => edits.withNotch(pattern, place, step, there ? null : 0));
+    else if (key === 'Enter' || key === 'Delete')
+      this.edit('draw a loop', (pattern) => {
+        const there = edits.notchAt(pattern, place, step) !== null;
+        return there || key === 'Enter' ? edits.withNotch(pattern, place, step, there ? null : 0) : pattern;
+      });
   }
 }

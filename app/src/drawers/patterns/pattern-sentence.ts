@@ -1,14 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { choiceOf, stepped, type BoundSetting } from '@fendro/core/patterns/settings/setting';
-import type { Pattern } from '@fendro/core/song/schema';
 import { ChoiceField } from '../../ui/fields/choice-field';
 import { Sentence, type SentenceWord } from '../../ui/sentence';
 
-/** A setting that was changed: what the pattern becomes, and whether by a word that many steps go through. */
+/**
+ * A setting that is changed. Keys come quicker than the page is drawn: what it becomes is worked out from what it is when
+ * the change comes in, never from what is shown.
+ */
 export interface SettingChange {
   readonly id: string;
   readonly label: string;
-  readonly pattern: Pattern;
+  readonly to: (setting: BoundSetting) => string | number;
 }
 
 /** What a pattern says of itself as a sentence, whose words step; a word that is pressed opens exact choices. */
@@ -34,7 +36,7 @@ export interface SettingChange {
               [label]="setting.label"
               [choices]="setting.choices"
               [value]="nearest(setting)"
-              (chosen)="change(setting, $event)"
+              (chosen)="take(setting.id, $event)"
             />
           </label>
         }
@@ -86,20 +88,21 @@ export class PatternSentence {
   }
 
   protected step({ id, by }: { readonly id: string; readonly by: 1 | -1 }): void {
-    const setting = this.settings().find((own) => own.id === id);
-    const next = setting && stepped(setting, by);
-    if (next) this.change(setting, next.value);
+    this.change(id, (setting) => stepped(setting, by)?.value ?? setting.value);
   }
 
   /** Back to what the pattern came with. */
   protected put(id: string): void {
-    const setting = this.settings().find((own) => own.id === id);
     const usual = this.usualOf(id);
-    if (setting && usual) this.change(setting, usual.value);
+    if (usual) this.change(id, () => usual.value);
   }
 
-  protected change(setting: BoundSetting, value: string | number): void {
-    if (value !== setting.value)
-      this.changed.emit({ id: setting.id, label: setting.label, pattern: setting.set(value) });
+  protected change(id: string, to: SettingChange['to']): void {
+    const setting = this.settings().find((own) => own.id === id);
+    if (setting) this.changed.emit({ id, label: setting.label, to });
+  }
+
+  protected take(id: string, value: string | number): void {
+    this.change(id, () => value);
   }
 }

@@ -7,11 +7,12 @@ import type { PartTake, Pattern } from '@fendro/core/song/schema';
 import { logPasses, logWhatSounds } from '../../store/effects';
 import { selectHeard } from '../../store/selectors';
 import { SessionActions } from '../../store/session';
-import { SongActions } from '../../store/song.actions';
+import { SongActions, TakeActions } from '../../store/song.actions';
 import { ChordDesk } from '../../desks/chord-desk';
 import { CatchDesk } from '../../desks/catch-desk';
 import { HoldDesk } from '../../desks/hold-desk';
 import { LogbookDesk } from '../../desks/logbook-desk';
+import { NotesDesk } from '../../desks/notes-desk';
 import { PatternDesk } from '../../desks/pattern-desk';
 import { TakeEdits } from '../../desks/take-edits';
 import { TakeView } from '../../desks/take-view';
@@ -157,6 +158,26 @@ describe('the patterns', () => {
     expect(drawn().rate).toBe(120);
   });
 
+  it('lose no key that comes before the page was drawn again', () => {
+    const { view, take, drawn, strip } = opened(melody);
+    const quickly = (target: Element, ...keys: readonly string[]): void => {
+      view.act(() => keys.forEach((key) => fireEvent.keyDown(target, { key })));
+    };
+    view.click('button', 'Draw a pattern');
+    quickly(view.by.getByRole('spinbutton', { name: 'Redrawn by chance' }), 'ArrowUp', 'ArrowUp', 'ArrowUp');
+    expect(drawn().redraw).toBe(3);
+    const [before] = drawn().strips.degree.values;
+    quickly(strip('Note'), 'ArrowUp', 'ArrowUp', 'ArrowUp');
+    expect(drawn().strips.degree.values[0]).toBe(before! + 3);
+    view.act(() => {
+      TestBed.inject(PatternDesk).begin('loops');
+    });
+    quickly(strip('Loop 1'), 'ArrowRight', 'Enter', 'ArrowUp', 'ArrowUp');
+    expect(of(take(), 'loops').loops[0]!.notches).toContainEqual({ step: 1, degree: 2 });
+    quickly(strip('Loop 1'), 'Enter', 'Enter', 'ArrowUp');
+    expect(of(take(), 'loops').loops[0]!.notches).toContainEqual({ step: 1, degree: 1 });
+  });
+
   it('set loops against each other, and say when they meet', () => {
     const { view, take, strip } = opened(melody);
     view.click('button', 'Set loops against each other');
@@ -262,6 +283,34 @@ describe('catching', () => {
     expect(view.score.sections[0]!.holds[melody.id]).toMatchObject([{ take: take().id, bars: [0] }]);
     // The pattern is the chosen take still, and the way back to it is Escape.
     expect(chosenId(view.score.sections[0]!, melody.id)).toBe(going.id);
+  });
+
+  it('holds the notes that are picked, in the pass that stands still then, and once', () => {
+    const { view, take } = opened(melody);
+    view.click('button', 'Draw a pattern');
+    const [notes, hold, going] = [TestBed.inject(NotesDesk), TestBed.inject(HoldDesk), take()];
+    const ids = TestBed.inject(TakeEdits)
+      .notes()
+      .slice(1, 3)
+      .map(({ id }) => id);
+    view.act(() => {
+      notes.pickAll(ids);
+    });
+    view.act(() => {
+      hold.toggle();
+    });
+    const standing = take();
+    expect(standing.origin).toMatchObject({ how: 'caught', parents: [going.id] });
+    expect(view.score.sections[0]!.holds[melody.id]).toMatchObject([{ take: standing.id, bars: [], notes: ids }]);
+    expect(notes.ids()).toEqual(ids);
+    // The same pass stands still again: it is the take that it was.
+    view.act(() => {
+      view.store.dispatch(TakeActions.heard({ take: going.id, section: verse!.id, line: melody.id }));
+    });
+    view.act(() => {
+      hold.toggle();
+    });
+    expect(take().id).toBe(standing.id);
   });
 
   it('finds a pass of some time ago in the logbook, over the chords of that moment', () => {

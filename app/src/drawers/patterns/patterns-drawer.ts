@@ -130,8 +130,13 @@ export class PatternsDrawer {
   });
   protected readonly width = computed(() => Math.ceil((this.over()?.length ?? 0) * this.scale()));
 
-  protected change({ id, label, pattern }: SettingChange): void {
-    this.desk.edit(`set ${label.toLowerCase()}`, () => pattern, `set ${id}`);
+  protected change({ id, label, to }: SettingChange): void {
+    const change = (pattern: Pattern): Pattern => {
+      const setting = settingsOf(pattern, this.context()).find((own) => own.id === id);
+      const value = setting && to(setting);
+      return setting && value !== undefined && value !== setting.value ? setting.set(value) : pattern;
+    };
+    this.desk.edit(`set ${label.toLowerCase()}`, change, `set ${id}`);
   }
 }
 

@@ -17,6 +17,12 @@ export interface StepChange {
 /** How likely another note is until the writer says otherwise, in %. */
 const FIRST_SHARE = 30;
 
+/** Between which values chance draws. */
+const ENDS = [
+  { id: 'low', before: 'Chance draws from', said: 'The least that chance draws of ' },
+  { id: 'high', before: 'to', said: 'The most that chance draws of ' },
+] as const;
+
 /** What the step that was gone to last says exactly, and in which range chance draws its strip. */
 @Component({
   selector: 'fd-step-details',
@@ -75,26 +81,18 @@ const FIRST_SHARE = 30;
     }
     <span class="gap"></span>
     <span class="other">
-      Chance draws from
-      <fd-number-field
-        class="small"
-        [label]="'The least that chance draws of ' + label().toLowerCase()"
-        [bounds]="bounds()"
-        [told]="told()"
-        [value]="shift(strip().low)"
-        [of]="name()"
-        (changed)="setRange(unshift($event), strip().high)"
-      />
-      to
-      <fd-number-field
-        class="small"
-        [label]="'The most that chance draws of ' + label().toLowerCase()"
-        [bounds]="bounds()"
-        [told]="told()"
-        [value]="shift(strip().high)"
-        [of]="name()"
-        (changed)="setRange(strip().low, unshift($event))"
-      />
+      @for (end of ends; track end.id) {
+        {{ end.before }}
+        <fd-number-field
+          class="small"
+          [label]="end.said + label().toLowerCase()"
+          [bounds]="bounds()"
+          [told]="told()"
+          [value]="shift(strip()[end.id])"
+          [of]="name()"
+          (changed)="setEnd(end.id, unshift($event))"
+        />
+      }
     </span>
   `,
   styles: `
@@ -127,6 +125,7 @@ export class StepDetails {
   readonly changed = output<StepChange>();
   protected readonly most = MOST_OTHERS;
   protected readonly shares = { least: 1, most: 100 };
+  protected readonly ends = ENDS;
   protected readonly strip = computed(() => this.pattern().strips[this.name()]);
   protected readonly value = computed(() => this.strip().values[this.step()] ?? this.strip().low);
   protected readonly held = computed(() => this.strip().still || this.strip().held.includes(this.step()));
@@ -164,8 +163,12 @@ export class StepDetails {
     );
   }
 
-  protected setRange(low: number, high: number): void {
-    this.emit('set what chance draws', (pattern) => edits.withRange(pattern, this.name(), low, high));
+  protected setEnd(end: 'low' | 'high', value: number): void {
+    const name = this.name();
+    this.emit('set what chance draws', (pattern) => {
+      const { low, high } = pattern.strips[name];
+      return end === 'low' ? edits.withRange(pattern, name, value, high) : edits.withRange(pattern, name, low, value);
+    });
   }
 
   private withOthers(others: readonly { readonly value: number; readonly share: number }[]): void {

@@ -15,7 +15,7 @@ import {
   type PartId,
 } from '@fendro/core/song/schema';
 import { heldBars, holdsOf } from '@fendro/core/song/holds';
-import { soundingId } from '@fendro/core/song/resolve';
+import { sectionOf, soundingId } from '@fendro/core/song/resolve';
 import { harmonyBriefFor } from '@fendro/core/song/briefs';
 import { styleIn } from '@fendro/core/styles/styles';
 import { readChord } from '@fendro/core/theory/read-chord';
@@ -236,8 +236,15 @@ export class HarmonyBriefControl {
   protected readonly heldCount = computed(() => heldBars(holdsOf(this.section(), HARMONY)).size);
   protected readonly heldText = computed(() => (this.heldCount() === 1 ? '1 bar' : `${this.heldCount()} bars`));
 
+  /** The section as the song has it now. */
+  private now(): Section {
+    const score = this.score();
+    return (score && sectionOf(score, this.section().id)) ?? this.section();
+  }
+
   protected step({ id, by }: { id: string; by: 1 | -1 }): void {
-    const brief = this.brief();
+    // Keys come quicker than the page is drawn: each goes on from what the song says now.
+    const brief = this.now().harmonyBrief;
     if (id === 'pace') this.change({ pace: stepIn(PACES, brief.pace, by) }, id);
     if (id === 'colouring') this.change({ colouring: stepIn(COLOURINGS, brief.colouring, by) }, id);
     if (id === 'cadence') this.change({ cadence: stepIn(CADENCES, brief.cadence, by) }, id);
