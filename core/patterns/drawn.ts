@@ -1,11 +1,12 @@
 import { byStart, endsApart } from '../song/note-ends';
 import { WIDEST_BEND, type DrawnPattern, type Note, type StripName } from '../song/schema';
+import { underAt } from '../song/under';
 import type { Key } from '../theory/key';
 import { clamp, type MidiNote, type Ticks } from '../theory/units';
 import { once, pickWeighted } from '../trellis/random';
 import { pitchOfDegree } from './degrees';
 import { rolled } from './dice';
-import { underAt, type Over } from './over';
+import type { Over } from './over';
 import { stepAt, stepsIn, type Step } from './steps';
 
 /** A note on its way: what a step strikes, and how long it is held on. */

@@ -1,9 +1,10 @@
 import type { Loop, Loops, Note } from '../song/schema';
+import { underAt } from '../song/under';
 import { byStart, endsApart } from '../song/note-ends';
 import { range, type Ticks } from '../theory/units';
 import { once } from '../trellis/random';
 import { foldedInto, pitchOfDegree } from './degrees';
-import { underAt, type Over } from './over';
+import type { Over } from './over';
 import { stepAt } from './steps';
 
 /** A stroke of one loop. */

@@ -1,5 +1,6 @@
 import { degreeWeights } from '../song/ground';
 import type { Note, Wandering } from '../song/schema';
+import { underAt } from '../song/under';
 import { DRUM_KEYS } from '../song/style';
 import { byStart, endsApart } from '../song/note-ends';
 import { chordMask } from '../theory/chord';
@@ -7,7 +8,7 @@ import { keyMask } from '../theory/key';
 import { inMask, pitchClassOf } from '../theory/pitch';
 import { clamp, modulo, range, SIXTEENTH, type MidiNote, type Ticks } from '../theory/units';
 import { happens, pickWeighted, stream, type Random } from '../trellis/random';
-import { underAt, type Over } from './over';
+import type { Over } from './over';
 
 const DRUMS: ReadonlySet<MidiNote> = new Set(Object.values(DRUM_KEYS));
 /** Sixteenths and their triplets lie on this grid. */

@@ -3,6 +3,7 @@ import { capitalised, LIMITS, numbered } from './limits';
 import { own } from './look-up';
 import type {
   Brief,
+  Chain,
   ChordSetting,
   EnergyPoint,
   Ground,
@@ -51,6 +52,14 @@ export const removePart = (score: Score, id: PartId): Score => ({
 export const changePart = (score: Score, id: PartId, change: Partial<Omit<Part, 'id' | 'role'>>): Score => ({
   ...score,
   parts: replace(score.parts, id, (part) => ({ ...part, ...change })),
+});
+
+/** @param chain  what all takes of the part go through; empty where they sound as they are written */
+export const treatPart = (score: Score, id: PartId, chain: Chain): Score => ({
+  ...score,
+  parts: replace(score.parts, id, ({ treatments: _before, ...part }) =>
+    chain.every((branch) => branch.length === 0) ? part : { ...part, treatments: chain },
+  ),
 });
 
 export const changeBrief = (score: Score, id: PartId, change: Partial<Brief>): Score => ({

@@ -20,6 +20,7 @@ import {
 import { sectionPlanSchema, songMotifSchema } from './plan-schema';
 import { styleSchema } from './style';
 import { holdSchema, ledgerSchema } from './take-schema';
+import { chainSchema } from './treat-schema';
 import type { Percent, Ticks } from '../theory/units';
 
 export * from './brief-schema';
@@ -28,6 +29,7 @@ export * from './music-schema';
 export * from './pattern-schema';
 export * from './plan-schema';
 export * from './take-schema';
+export * from './treat-schema';
 export { HARMONY, type LineId, type MotifId, type OccurrenceId, type PartId, type SectionId, type TakeId } from './ids';
 
 /** The version that this build writes; older ones are migrated, newer ones refused in words. */
@@ -86,6 +88,8 @@ export const partSchema = z
     brief: briefSchema,
     /** Drums of the kit that sound in place of others, by MIDI note number. */
     swaps: z.record(z.string().regex(/^\d{1,3}$/), midiNote).readonly(),
+    /** What all its takes go through on their way to the ear. */
+    treatments: chainSchema.optional(),
   })
   .readonly();
 

@@ -146,6 +146,8 @@ export const partTakeSchema = z
      * are its first pass, as it came out when the take was made.
      */
     pattern: patternSchema.optional(),
+    /** True where its notes are what sounded behind the part’s treatments: those pass it by. */
+    treated: z.literal(true).optional(),
   })
   .readonly();
 export const harmonyTakeSchema = z

@@ -188,19 +188,25 @@ function withoutPattern({ pattern: _pattern, ...take }: PartTake): PartTake {
   return take;
 }
 
-/**
- * What sounded in a pass, note for note, as a take of its own.
- *
- * @param from     which pass, in words
- * @param harmony  the chords that it sounded over; null where there were none
- */
+interface Caught {
+  /** Which pass, in words. */
+  readonly from: string;
+  /** The chords that it sounded over; null where there were none. */
+  readonly harmony: TakeId | null;
+  readonly ground: Ground;
+  /** True where its notes are what came of the part’s treatments. */
+  readonly treated?: boolean;
+}
+
+/** What sounded in a pass, note for note, as a take of its own. */
 export const caughtTake = (
   id: TakeId,
   before: PartTake,
   notes: readonly Note[],
-  { from, harmony, ground }: { readonly from: string; readonly harmony: TakeId | null; readonly ground: Ground },
+  { from, harmony, ground, treated = false }: Caught,
 ): PartTake => ({
   ...withoutPattern(before),
+  ...(treated && { treated }),
   id,
   notes: withNoteIds(notes),
   origin: originOf({ how: 'caught', from, parents: [before.id] }),

@@ -6,6 +6,7 @@ import type { Ground, Note, Part, Score, Section, PartId } from '../song/schema'
 import { byStart, endsApart } from '../song/note-ends';
 import { aroundSolos } from '../song/solo';
 import { styleIn } from '../styles/styles';
+import { treatedNotes } from '../treat/treated';
 import { barTicks } from '../theory/metre';
 import { felt } from './feel';
 import { grooved } from './groove';
@@ -15,11 +16,11 @@ import { numberOf, remembering } from '../song/remember';
 const SILENT: readonly Note[] = [];
 
 /**
- * What a part plays in a section as it is written: its take over the chords that sound, with room for solos. Pictures
- * show this, and everything that sounds is made of it.
+ * What a part plays in a section as it is written: its take over the chords that sound, treated, with room for solos.
+ * Pictures show this, and everything that sounds is made of it.
  *
- * The stages in their order are the take, fitted to the chords or made for the pass, around the solos; treatments of a
- * part will come next.
+ * The stages in their order are the take, fitted to the chords or made for the pass, then the treatments of its part,
+ * then what solos leave of it.
  *
  * @param pass  how often the section was played before; what goes on by itself differs from pass to pass
  * @returns notes from the section's start, the same list as long as nothing changes
@@ -27,7 +28,9 @@ const SILENT: readonly Note[] = [];
 export function writtenNotes(music: Music, section: Section, part: PartId, pass = 0): readonly Note[] {
   const take = partTake(music.takes, soundingId(section, part, music.heard));
   if (!take) return SILENT;
-  return aroundSolos(passNotes(music, section, take, pass), section, part, barOf(music.score, section));
+  const playing = music.score.parts.find(({ id }) => id === part);
+  const notes = treatedNotes(passNotes(music, section, take, pass), take, playing, { music, section, pass });
+  return aroundSolos(notes, section, part, barOf(music.score, section));
 }
 
 const swapped = remembering();

@@ -2,6 +2,7 @@ import * as fc from 'fast-check';
 import type { Music } from '../song/resolve';
 import {
   MOST_LAYERS,
+  type Chain,
   type Layer,
   type Note,
   type Part,
@@ -16,6 +17,7 @@ import { editedTake, patternTake } from '../song/take';
 import { CHORD_RHYTHMS } from '../styles/chord-rhythms';
 import { STYLES } from '../styles/styles';
 import { METRES } from '../theory/metre';
+import { chains } from './chains';
 import { patterns } from './patterns';
 import { scoreWith } from './scores';
 import { musicOf } from './sounding';
@@ -56,6 +58,8 @@ export interface Twist {
   readonly master: number | undefined;
   /** By what the second part goes on by itself; null where it does not. */
   readonly pattern: Pattern | null;
+  /** What the first two parts go through; null where they sound as written. */
+  readonly chain: Chain | null;
 }
 
 /**
@@ -106,6 +110,7 @@ export const twists: fc.Arbitrary<Twist> = fc.record({
   ),
   master: fc.option(percent, { nil: undefined }),
   pattern: fc.option(patterns()),
+  chain: fc.option(chains),
 });
 
 const at = <T>(list: readonly T[], index: number): T => list[index % list.length] as T;
@@ -129,6 +134,7 @@ export function songOf(twist: Twist): Music {
     brief: { ...part.brief, humanise: at(twist.humanise, index) },
     ...(index === 0 ? { octave: twist.octave, tone: twist.tone } : {}),
     ...(index === 0 && twist.layers.length > 0 ? { layers: twist.layers } : {}),
+    ...(index < 2 && twist.chain ? { treatments: twist.chain } : {}),
   }));
   const [lead, other] = parts;
   const made: Record<string, Take> = {};

@@ -8,6 +8,7 @@ import { chordCommands } from './lists/chords';
 import { moveCommands } from './lists/moves';
 import { motifCommands } from './lists/motifs';
 import { patternCommands } from './lists/patterns';
+import { treatmentCommands } from './lists/treatments';
 import { pageCommands } from './lists/pages';
 import { redraftingCommands } from './lists/redrafting';
 import { sheetCommands } from './lists/sheet';
@@ -31,6 +32,7 @@ export class Commands {
     ...redraftingCommands(),
     ...motifCommands(),
     ...patternCommands(),
+    ...treatmentCommands(),
     ...moveCommands(),
     ...sheetCommands(),
     ...closeUpCommands(),

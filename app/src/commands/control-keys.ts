@@ -39,6 +39,17 @@ export const CONTROL_KEYS: readonly { readonly group: string; readonly keys: rea
     ],
   },
   {
+    group: 'Words of treatments',
+    keys: [
+      { keys: ['ArrowUp', 'ArrowDown'], words: 'More, less' },
+      { keys: ['ArrowLeft', 'ArrowRight'], words: 'Word before, after' },
+      { keys: ['Delete'], words: 'Strike out, or let it work again' },
+      { keys: ['Shift+ArrowLeft', 'Shift+ArrowRight'], words: 'Earlier, later in the sentence' },
+      { keys: ['Enter'], words: 'All its settings' },
+      { keys: ['Shift+Delete'], words: 'Take it away' },
+    ],
+  },
+  {
     group: 'Strips of a pattern, and loops',
     keys: [
       { keys: ['ArrowLeft', 'ArrowRight'], words: 'Step before, after' },

@@ -1,13 +1,22 @@
 import { computed, inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { overOf, passNotes, patternNotes } from '@fendro/core/patterns/pass';
-import { remark } from '@fendro/core/song/edit';
+import { chooseMadeOf, remark } from '@fendro/core/song/edit';
 import { groundOf } from '@fendro/core/song/ground';
 import { capitalised } from '@fendro/core/song/limits';
 import { harmonyTake, soundingId, type Music } from '@fendro/core/song/resolve';
-import { HARMONY, type LineId, type PartTake, type Section, type TakeId } from '@fendro/core/song/schema';
+import {
+  HARMONY,
+  type LineId,
+  type Note,
+  type Part,
+  type PartTake,
+  type Section,
+  type TakeId,
+} from '@fendro/core/song/schema';
 import { caughtTake } from '@fendro/core/song/take';
 import { sounds } from '@fendro/core/sounding/strokes';
+import { isTreated, treatedNotes } from '@fendro/core/treat/treated';
 import { newId } from '../store/ids';
 import { News } from '../store/news';
 import { Notices } from '../store/notices';
@@ -19,8 +28,8 @@ import { TakeView } from './take-view';
 import { Undecided } from './undecided';
 
 /** What sounded in a pass, note for note, without what chance left out. */
-const soundedNotes = (take: PartTake, line: LineId, notes: PartTake['notes'], pass: number): PartTake['notes'] =>
-  take.pattern ? notes : notes.filter((note) => sounds(note, line, pass)).map(({ chance: _chance, ...note }) => note);
+const soundedNotes = (line: LineId, notes: readonly Note[], pass: number): readonly Note[] =>
+  notes.filter((note) => sounds(note, line, pass)).map(({ chance: _chance, ...note }) => note);
 
 /** True where two takes were made of the same, over the same chords, and play the same notes. */
 const sameTake = (a: PartTake, b: PartTake): boolean =>
@@ -43,17 +52,41 @@ export class CatchDesk {
   private readonly section = this.store.selectSignal(selectSection);
   /** Which pass of the section in view sounded last. */
   readonly pass = this.store.selectSignal(selectPass);
-  /** True where the line in focus sounds otherwise from pass to pass. */
+  /** True where the line in focus sounds otherwise than it is written, or otherwise from pass to pass. */
   readonly ready = computed(() => {
     const take = this.edits.take();
-    return take !== null && (take.pattern !== undefined || take.notes.some(({ chance }) => chance !== undefined));
+    if (take === null) return false;
+    const chance = take.notes.some((note) => note.chance !== undefined);
+    return take.pattern !== undefined || chance || isTreated(this.partOf(take), take);
   });
+
+  private partOf(take: PartTake): Part | undefined {
+    return this.music()?.score.parts.find(({ id }) => id === take.part);
+  }
 
   /** Catches what the line in focus sounded in its last pass. */
   catchLast(): void {
     const [music, section, take] = [this.music(), this.section(), this.edits.take()];
     if (!this.ready() || !music || !section || !take) return;
     this.keep(this.made(music, section, take, this.pass()), take);
+  }
+
+  /** Lets the line in focus play what it sounded in its last pass as notes, which its treatments pass by. */
+  write(): void {
+    const [score, music, section, take] = [this.ownScore(), this.music(), this.section(), this.edits.take()];
+    if (this.undecided.told() || !score || !music || !section || !take) return;
+    const made = this.made(music, section, take, this.pass());
+    this.store.dispatch(
+      ScoreActions.revised({
+        name: 'write treatments into notes',
+        score: chooseMadeOf(score, section.id, take.part, take.id, made.id),
+        takes: [made],
+        released: [{ section: section.id, line: take.part }],
+      }),
+    );
+    this.notices.say(
+      `${this.view.nameOf(made.id)} has them as ${made.notes.length} notes. The part’s treatments stay.`,
+    );
   }
 
   /**
@@ -83,10 +116,14 @@ export class CatchDesk {
     const notes = take.pattern
       ? patternNotes(take.pattern, chords ? { ...over, chords: chords.chords } : over)
       : passNotes(music, section, take, pass);
-    const made = caughtTake(newId('take'), take, soundedNotes(take, take.part, notes, pass), {
+    const part = this.partOf(take);
+    const where = { music, section, pass, ...(chords && { chords: chords.chords }) };
+    const treated = treatedNotes(notes, take, part, where);
+    const made = caughtTake(newId('take'), take, soundedNotes(take.part, treated, pass), {
       from: sayPass(pass),
       harmony: chords?.id ?? null,
       ground: groundOf(music.score, section),
+      treated: isTreated(part, take),
     });
     const known = Object.values(music.takes).find((other) => other.of === 'part' && sameTake(other, made));
     return known?.of === 'part' ? known : made;

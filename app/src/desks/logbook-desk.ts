@@ -141,7 +141,7 @@ export class LogbookDesk {
     const music = this.music();
     const section = music && sectionOf(music.score, id);
     if (take.of !== 'part') return [];
-    return section && take.pattern ? passNotes(music, section, take, pass ?? 0) : take.notes;
+    return section && pass !== null ? passNotes(music, section, take, pass) : take.notes;
   }
 
   /** Keeps a pass of the logbook as a take. */
@@ -151,15 +151,14 @@ export class LogbookDesk {
   }
 
   /** True where a line is a pass that can be caught. */
-  readonly canCatch = ({ pass, take, canSound }: LogEntry): boolean =>
-    canSound && pass !== null && take.of === 'part' && take.pattern !== undefined;
+  readonly canCatch = ({ pass, take, canSound }: LogEntry): boolean => canSound && pass !== null && take.of === 'part';
 
   /** The pass that a line of the logbook means, as it sounded over the chords of that moment. */
   private passOf(entry: LogEntry): PartTake | null {
     const { pass, take, place } = entry;
     const music = this.music();
     const section = music && sectionOf(music.score, entry.section);
-    if (!section || pass === null || take.of !== 'part' || !take.pattern) return null;
+    if (!section || pass === null || take.of !== 'part') return null;
     const { heard, takes } = this.song();
     const chords = bandAt(heard, takes, place)[HARMONY] ?? undefined;
     return this.catching.made(music, section, take, pass, chords);

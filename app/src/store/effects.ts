@@ -2,7 +2,7 @@ import { inject, type EnvironmentProviders } from '@angular/core';
 import { Actions, createEffect, ofType, provideEffects } from '@ngrx/effects';
 import { createSelector, Store } from '@ngrx/store';
 import { EMPTY, filter, mergeMap, of, pairwise, tap, withLatestFrom } from 'rxjs';
-import { unwrittenPasses } from '@fendro/core/patterns/heard-passes';
+import { unwrittenPasses } from '@fendro/core/sounding/heard-passes';
 import { bandOf, logLine, newlyHeard } from '@fendro/core/song/logbook';
 import { sectionOf } from '@fendro/core/song/resolve';
 import type { Heard } from '@fendro/core/song/schema';

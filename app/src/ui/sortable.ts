@@ -1,5 +1,15 @@
 import type { DragRef, DropListRef } from '@angular/cdk/drag-drop';
-import { Directive, effect, ElementRef, inject, Injector, input, output, type OnDestroy } from '@angular/core';
+import {
+  booleanAttribute,
+  Directive,
+  effect,
+  ElementRef,
+  inject,
+  Injector,
+  input,
+  output,
+  type OnDestroy,
+} from '@angular/core';
 import { whenIdle } from './when-idle';
 
 export interface Moved {
@@ -19,8 +29,10 @@ export class Sortable implements OnDestroy {
   readonly fdSortable = input.required<readonly unknown[]>();
   /** Finds the items in the row. */
   readonly items = input.required<string>();
-  /** Finds what an item is dragged by, in the item. */
-  readonly handle = input.required<string>();
+  /** Finds what an item is dragged by, in the item; all of it where nothing is said. */
+  readonly handle = input<string>();
+  /** True where the items go on in further lines, as words do. */
+  readonly wraps = input(false, { transform: booleanAttribute });
   readonly moved = output<Moved>();
   protected dragging: Promise<void> | null = null;
   private list: DropListRef | null = null;
@@ -46,15 +58,16 @@ export class Sortable implements OnDestroy {
 
   private attach({ createDragRef, createDropListRef }: typeof import('@angular/cdk/drag-drop')): void {
     if (!this.list) {
-      this.list = createDropListRef(this.injector, this.element).withOrientation('horizontal');
-      this.list.lockAxis = 'x';
+      this.list = createDropListRef(this.injector, this.element).withOrientation(this.wraps() ? 'mixed' : 'horizontal');
+      if (!this.wraps()) this.list.lockAxis = 'x';
       this.list.dropped.subscribe(({ previousIndex, currentIndex }) => {
         if (previousIndex !== currentIndex) this.moved.emit({ from: previousIndex, to: currentIndex });
       });
     }
     for (const drag of this.drags) drag.dispose();
     this.drags = [...this.element.querySelectorAll<HTMLElement>(this.items())].map((item) => {
-      const handle = item.querySelector<HTMLElement>(this.handle());
+      const by = this.handle();
+      const handle = by === undefined ? null : item.querySelector<HTMLElement>(by);
       return createDragRef(this.injector, item).withHandles(handle ? [handle] : []);
     });
     this.list.withItems(this.drags);

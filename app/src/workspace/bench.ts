@@ -23,6 +23,7 @@ import { HarmonyBench } from './harmony/harmony-bench';
 import { HarmonyBriefControl } from './harmony/harmony-brief';
 import { PartBriefControl } from './part-brief';
 import { TakesPanel } from './takes-panel';
+import { TreatmentSentence } from './treatments/treatment-sentence';
 
 /** What the line in focus is asked for, and its takes. */
 @Component({
@@ -39,6 +40,7 @@ import { TakesPanel } from './takes-panel';
     PartBriefControl,
     Tabs,
     TakesPanel,
+    TreatmentSentence,
   ],
   template: `
     <aside class="bench" fdRegion="bench" aria-label="Bench">
@@ -70,6 +72,7 @@ import { TakesPanel } from './takes-panel';
           </p>
         }
         <fd-part-brief [part]="part" [blamed]="runs.problemInFocus()?.setting" />
+        <fd-treatment-sentence />
         @if (part.role === 'ensemble' && sounds()) {
           <p class="fitted">
             Its voices move together.

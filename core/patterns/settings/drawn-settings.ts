@@ -1,16 +1,7 @@
 import { DEGREES_OF, type DegreesOf, type DrawnPattern } from '../../song/schema';
 import { withDegrees } from '../pattern-edits';
-import {
-  counted,
-  DEGREE_WORDS,
-  named,
-  paceRows,
-  reachRows,
-  rows,
-  TENTHS,
-  type Setting,
-  type SettingContext,
-} from './setting';
+import { counted, named, rows, TENTHS, type Setting, type SettingContext } from '../../settings/setting';
+import { DEGREE_WORDS, paceRows, reachRows } from './shared';
 
 const WINDOWS = [0, 1, 2, 3, 4, 6, 8, 12, 16] as const;
 const bars = (count: number): string => (count === 1 ? 'every bar' : `every ${count} bars`);

@@ -1,16 +1,14 @@
 import { LOOP_DEGREES, LOOP_STARTS, MEETINGS, type Loop, type Loops, type Meeting } from '../../song/schema';
 import {
   counted,
-  DEGREE_WORDS,
   named,
-  paceRows,
-  reachRows,
   rows,
   TWENTIETHS,
   VELOCITIES,
   type Setting,
   type SettingContext,
-} from './setting';
+} from '../../settings/setting';
+import { DEGREE_WORDS, paceRows, reachRows } from './shared';
 
 const MEETING_WORDS: Readonly<Record<Meeting, string>> = {
   all: 'all sounding where they meet',

@@ -2,7 +2,7 @@ import * as fc from 'fast-check';
 import { patternSchema } from '../../song/schema';
 import { patterns } from '../../testing/patterns';
 import { loopSettings } from './loop-settings';
-import { choiceOf, stepped, type SettingContext } from './setting';
+import { choiceOf, stepped, type SettingContext } from '../../settings/setting';
 import { settingsOf } from './settings';
 
 const context: SettingContext = { key: { tonic: 0, scale: 'major' }, sayPitch: (pitch) => `note ${pitch}` };

@@ -3,8 +3,6 @@ import { range, type Ticks } from '../../theory/units';
 import {
   counted,
   named,
-  rates,
-  reachRows,
   rows,
   TENTHS,
   TWENTIETHS,
@@ -12,7 +10,8 @@ import {
   type Row,
   type Setting,
   type SettingContext,
-} from './setting';
+} from '../../settings/setting';
+import { rates, reachRows } from './shared';
 
 const TONE_WORDS: Readonly<Record<Wandering['tones'], string>> = {
   chord: 'notes of the chord',

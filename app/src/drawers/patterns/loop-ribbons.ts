@@ -6,7 +6,7 @@ import * as edits from '@fendro/core/patterns/loop-edits';
 import { meetings } from '@fendro/core/patterns/loops';
 import type { Over } from '@fendro/core/patterns/over';
 import { loopSettings } from '@fendro/core/patterns/settings/loop-settings';
-import { choiceOf } from '@fendro/core/patterns/settings/setting';
+import { choiceOf } from '@fendro/core/settings/setting';
 import { boundsOf, LOOP_COUNT, MOST_STEPS, type ChordSpan, type Loop, type Loops } from '@fendro/core/song/schema';
 import { clamp, range, type MidiNote } from '@fendro/core/theory/units';
 import { PatternDesk } from '../../desks/pattern-desk';

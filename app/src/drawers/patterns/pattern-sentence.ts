@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
-import { choiceOf, stepped, type BoundSetting } from '@fendro/core/patterns/settings/setting';
+import { choiceOf, stepped, type BoundSetting } from '@fendro/core/settings/setting';
 import { ChoiceField } from '../../ui/fields/choice-field';
 import { Sentence, type SentenceWord } from '../../ui/sentence';
 
@@ -10,7 +10,7 @@ import { Sentence, type SentenceWord } from '../../ui/sentence';
 export interface SettingChange {
   readonly id: string;
   readonly label: string;
-  readonly to: (setting: BoundSetting) => string | number;
+  readonly to: (setting: BoundSetting<unknown>) => string | number;
 }
 
 /** What a pattern says of itself as a sentence, whose words step; a word that is pressed opens exact choices. */
@@ -64,13 +64,13 @@ export interface SettingChange {
 })
 export class PatternSentence {
   readonly opening = input.required<string>();
-  readonly settings = input.required<readonly BoundSetting[]>();
+  readonly settings = input.required<readonly BoundSetting<unknown>[]>();
   /** The same settings as the pattern came with. */
-  readonly usual = input.required<readonly BoundSetting[]>();
+  readonly usual = input.required<readonly BoundSetting<unknown>[]>();
   readonly changed = output<SettingChange>();
   protected readonly exact = signal(false);
 
-  private usualOf(id: string): BoundSetting | undefined {
+  private usualOf(id: string): BoundSetting<unknown> | undefined {
     return this.usual().find((setting) => setting.id === id);
   }
 
@@ -83,7 +83,7 @@ export class PatternSentence {
     })),
   );
 
-  protected nearest(setting: BoundSetting): string | number {
+  protected nearest(setting: BoundSetting<unknown>): string | number {
     return choiceOf(setting)?.value ?? setting.value;
   }
 

@@ -5,7 +5,7 @@ import { Store } from '@ngrx/store';
 import { firstLoops, firstPattern, firstWandering } from '@fendro/core/patterns/first-pattern';
 import { meetAgain } from '@fendro/core/patterns/loops';
 import { overOf, passNotes } from '@fendro/core/patterns/pass';
-import type { SettingContext } from '@fendro/core/patterns/settings/setting';
+import type { SettingContext } from '@fendro/core/settings/setting';
 import { settingsOf } from '@fendro/core/patterns/settings/settings';
 import { keyOf } from '@fendro/core/song/ground';
 import { isDrumRole } from '@fendro/core/song/roles';

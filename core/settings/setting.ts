@@ -1,17 +1,15 @@
-import { DIRECTIONS, RATES, type DegreesOf, type Direction, type Pattern } from '../../song/schema';
-import type { Key } from '../../theory/key';
-import { clamp, range, type MidiNote, type Ticks } from '../../theory/units';
-import { reachBetween } from '../pattern-edits';
+import type { Key } from '../theory/key';
+import { clamp, range, type MidiNote, type Ticks } from '../theory/units';
 
-/** What settings of patterns are, and the words and choices that kinds of patterns share. */
+/** Settings as data: what can be set of a thing, its choices in order, and the words in which its sentence says them. */
 
-/** What a setting can be, and how the sentence of a pattern says it. */
+/** What a setting can be, and how a sentence says it. */
 export interface SettingChoice {
   readonly value: string | number;
   readonly text: string;
 }
 
-/** One of the things that a pattern says of all its steps: a word of its sentence. */
+/** One of the things that can be set: a word of a sentence. */
 export interface Setting<P> {
   readonly id: string;
   /** What it sets: “Direction”. */
@@ -29,13 +27,13 @@ export interface SettingContext {
   readonly sayPitch: (pitch: MidiNote) => string;
 }
 
-/** A setting of some pattern, bound to it. */
-export interface BoundSetting {
+/** A setting of some thing, bound to it. */
+export interface BoundSetting<P> {
   readonly id: string;
   readonly label: string;
   readonly choices: readonly SettingChoice[];
   readonly value: string | number;
-  readonly set: (value: string | number) => Pattern;
+  readonly set: (value: string | number) => P;
 }
 
 /** Lengths in words, by ticks. */
@@ -57,22 +55,7 @@ const RATE_WORDS: Readonly<Record<number, string>> = {
 };
 
 /** “eighths”. */
-const sayRate = (rate: Ticks): string => RATE_WORDS[rate] ?? `${rate} ticks`;
-
-export const DEGREE_WORDS: Readonly<Record<DegreesOf, string>> = {
-  root: 'roots alone',
-  chord: 'notes of the chord',
-  steps: 'the scale from each root',
-  scale: 'the scale from the tonic',
-  fixed: 'fixed pitches',
-};
-
-const DIRECTION_WORDS: Readonly<Record<Direction, string>> = {
-  forward: 'forward',
-  back: 'backwards',
-  'to and fro': 'to and fro',
-  'by chance': 'in an order by chance',
-};
+export const sayRate = (rate: Ticks): string => RATE_WORDS[rate] ?? `${rate} ticks`;
 
 export const named = <T extends string>(values: readonly T[], words: Readonly<Record<T, string>>): SettingChoice[] =>
   values.map((value) => ({ value, text: words[value] }));
@@ -96,50 +79,11 @@ export type Row<P> = readonly [
 export const rows = <P>(...list: readonly Row<P>[]): readonly Setting<P>[] =>
   list.map(([id, label, choices, value, set]) => ({ id, label, choices, value, set }));
 
-interface Reaching {
-  readonly low: MidiNote;
-  readonly high: MidiNote;
-}
-
-/** The lowest and the highest note; moving one end past the other moves both. */
-export const reachRows = <P extends Reaching>({ sayPitch }: SettingContext): readonly Row<P>[] => [
-  [
-    'low',
-    'Lowest note',
-    counted(range(117), (pitch) => `from ${sayPitch(pitch)}`),
-    ({ low }) => low,
-    (of, value) => ({ ...of, ...reachBetween(Number(value), Math.max(of.high, Number(value) + 11)) }),
-  ],
-  [
-    'high',
-    'Highest note',
-    counted(
-      range(117).map((index) => index + 11),
-      (pitch) => `to ${sayPitch(pitch)}`,
-    ),
-    ({ high }) => high,
-    (of, value) => ({ ...of, ...reachBetween(Math.min(of.low, Number(value) - 11), Number(value)) }),
-  ],
-];
-
-export const rates = counted(RATES, (rate) => `in ${sayRate(rate)}`);
-
-const directions = named(DIRECTIONS, DIRECTION_WORDS);
-
-/** How long a step is, and in which order steps come. */
-export const paceRows = <P extends { readonly rate: Ticks; readonly direction: Direction }>(): readonly Row<P>[] => [
-  ['rate', 'Length of a step', rates, ({ rate }) => rate, (of, value) => ({ ...of, rate: Number(value) })],
-  [
-    'direction',
-    'Direction',
-    directions,
-    ({ direction }) => direction,
-    (of, value) => ({ ...of, direction: value as Direction }),
-  ],
-];
-
 /** How a setting that stands between two choices is said: by the nearest. */
-export function choiceOf({ choices, value }: Pick<BoundSetting, 'choices' | 'value'>): SettingChoice | undefined {
+export function choiceOf({
+  choices,
+  value,
+}: Pick<BoundSetting<unknown>, 'choices' | 'value'>): SettingChoice | undefined {
   const exact = choices.find((choice) => choice.value === value);
   if (exact || typeof value === 'string') return exact;
   const far = (choice: SettingChoice): number => Math.abs(Number(choice.value) - value);
@@ -150,8 +94,15 @@ export function choiceOf({ choices, value }: Pick<BoundSetting, 'choices' | 'val
 }
 
 /** The choice after or before the present one; the present one at either end. */
-export function stepped(setting: Pick<BoundSetting, 'choices' | 'value'>, by: number): SettingChoice | undefined {
+export function stepped(
+  setting: Pick<BoundSetting<unknown>, 'choices' | 'value'>,
+  by: number,
+): SettingChoice | undefined {
   const now = choiceOf(setting);
   const place = now ? setting.choices.indexOf(now) : 0;
   return setting.choices[clamp(place + by, 0, setting.choices.length - 1)];
 }
+
+/** Settings of a thing, bound to it. */
+export const bound = <P>(settings: readonly Setting<P>[], of: P): BoundSetting<P>[] =>
+  settings.map(({ value, set, ...setting }) => ({ ...setting, value: value(of), set: (to) => set(of, to) }));
