@@ -144,6 +144,29 @@ describe('a chain', () => {
   });
 });
 
+describe('a held note', () => {
+  it('becomes a melody by five treatments in two branches, and is calmed by half time', () => {
+    const held = [at(0, 62, END)];
+    const lively: Treatment = { ...FIRST.stray, chance: 70, of: 'chord', up: 2, down: 1 };
+    const branches: Chain = [
+      [{ ...FIRST.arpeggiate, rate: 240, further: 0 }, lively, { ...FIRST.thin, chance: 75 }],
+      [FIRST.octave, { ...FIRST.arpeggiate, rate: 960, further: 0 }],
+    ];
+    const melody = throughChain(held, branches, over);
+    expect(new Set(melody.map(({ pitch }) => pitch)).size).toBeGreaterThan(4);
+    expect(melody.length).toBeGreaterThan(20);
+    const calmed = throughChain(
+      held,
+      branches.map((branch) => [...branch, FIRST.time]),
+      over,
+    );
+    expect(calmed.length).toBeLessThan(0.6 * melody.length);
+    // What is left is the first half, at half its pace.
+    const early = melody.filter(({ start }) => start < END / 2);
+    expect(told(calmed)).toEqual(told(early.map((one) => ({ ...one, start: 2 * one.start }))));
+  });
+});
+
 describe('treatments', () => {
   it('arpeggiate what is struck together, as long as it lasts, up through octaves and by chance', () => {
     const chord = [60, 64, 67].map((pitch) => at(0, pitch, 960));

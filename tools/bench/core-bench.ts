@@ -10,7 +10,7 @@ import { typeChords } from '@fendro/core/song/chord-edit';
 import { fitNotes } from '@fendro/core/song/fit';
 import { firstLoops, firstPattern, firstWandering } from '@fendro/core/patterns/first-pattern';
 import { patternNotes } from '@fendro/core/patterns/pass';
-import { ASPECTS, type Asking, type ChordSpan, type Hold, type Pattern } from '@fendro/core/song/schema';
+import { ASPECTS, type Asking, type Chain, type ChordSpan, type Hold, type Pattern } from '@fendro/core/song/schema';
 import { looseTake } from '@fendro/core/song/take';
 import { noteFeatures } from '@fendro/core/study/features';
 import { inferChords } from '@fendro/core/study/infer/chords';
@@ -20,6 +20,8 @@ import { readMidi } from '@fendro/core/files/midi-read';
 import { writeMidi, type MidiEvent } from '@fendro/core/files/midi-write';
 import { groundFor, startScore } from '@fendro/core/styles/band';
 import { styleOf } from '@fendro/core/styles/styles';
+import { throughChain } from '@fendro/core/treat/chain';
+import { FIRST } from '@fendro/core/treat/first-treatment';
 
 const style = styleOf('singer-songwriter');
 const ground = groundFor(style, { tonic: 0, scale: 'major' });
@@ -110,6 +112,12 @@ const going = Array.from({ length: 16 }, (_, index): Pattern => {
   return { ...drawn, rate: 120, redraw: 1, direction: 'by chance', strips: { ...strips, likelihood } };
 });
 
+/** Five treatments in two branches. */
+const chain: Chain = [
+  [FIRST.octave, FIRST.humanise],
+  [FIRST.stray, FIRST.snap, { ...FIRST.thin, chance: 40 }],
+];
+
 let seed = 0;
 const milliseconds = {
   reference: time(reference),
@@ -148,9 +156,10 @@ const milliseconds = {
       { role: 'comping', low: 48, high: 79 },
     );
   }),
-  'a pass of 8 bars of 16 parts that go on by themselves, in sixteenths with chances': time(() => {
+  'a pass of 8 bars of 16 parts that go on by themselves, in sixteenths with chances, and are treated': time(() => {
     const over = { chords: fresh(), ground, length: 8 * 1920, bar: 1920, pass: seed++ };
-    for (const pattern of going) patternNotes(pattern, over);
+    const treating = { ...over, key: ground, seed: 1 };
+    for (const pattern of going) throughChain(patternNotes(pattern, over), chain, treating);
   }, 15),
   'MIDI file of 100,000 notes written': time(() => {
     writeMidi(file);
