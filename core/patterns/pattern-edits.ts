@@ -2,9 +2,11 @@ import {
   boundsOf,
   MOST_OTHERS,
   MOST_STEPS,
+  type Brief,
   type DegreesOf,
   type DrawnPattern,
   type OtherNote,
+  type Pattern,
   type Strip,
   type StripName,
 } from '../song/schema';
@@ -86,6 +88,12 @@ export function reachBetween(low: MidiNote, high: MidiNote): { readonly low: Mid
   const least = clamp(Math.round(Math.min(low, high)), 0, 116);
   return { low: least, high: clamp(Math.round(Math.max(low, high)), least + 11, 127) };
 }
+
+/** A pattern whose notes lie in the reach of another part. */
+export const inReachOf = <P extends Pattern>(pattern: P, { low, high }: Pick<Brief, 'low' | 'high'>): P => ({
+  ...pattern,
+  ...reachBetween(low, high),
+});
 
 /** Takes degrees of something else: they stay what they are, but where pitches become degrees or degrees pitches. */
 export function withDegrees(pattern: DrawnPattern, degrees: DegreesOf, key: Key): DrawnPattern {

@@ -1,7 +1,7 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { overOf, patternNotes } from '@fendro/core/patterns/pass';
-import { reachBetween } from '@fendro/core/patterns/pattern-edits';
+import { inReachOf } from '@fendro/core/patterns/pattern-edits';
 import { groundOf } from '@fendro/core/song/ground';
 import { harmonyTake, partTake, sectionTicks, soundingId, type Music } from '@fendro/core/song/resolve';
 import { isDrumRole } from '@fendro/core/song/roles';
@@ -133,8 +133,7 @@ export class CarryDesk {
   }
 
   private goingOn(music: Music, take: PartTake, pattern: Pattern, target: Section, into: Part): PartTake {
-    const { low, high } = into.brief;
-    const there = into.id === take.part ? pattern : { ...pattern, ...reachBetween(low, high) };
+    const there = into.id === take.part ? pattern : inReachOf(pattern, into.brief);
     return patternTake(
       { id: newId('take'), section: target.id, length: sectionTicks(music.score, target) },
       into,

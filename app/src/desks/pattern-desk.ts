@@ -3,10 +3,11 @@ import { Store } from '@ngrx/store';
 import { rolled } from '@fendro/core/patterns/dice';
 import { firstLoops, firstPattern, firstWandering } from '@fendro/core/patterns/first-pattern';
 import { overOf, patternNotes } from '@fendro/core/patterns/pass';
+import { inReachOf } from '@fendro/core/patterns/pattern-edits';
 import { chooseMadeOf } from '@fendro/core/song/edit';
 import { groundOf } from '@fendro/core/song/ground';
 import { sectionTicks, soundingId } from '@fendro/core/song/resolve';
-import { HARMONY, type Pattern, type StripName, type TakeId } from '@fendro/core/song/schema';
+import { HARMONY, type Pattern, type Role, type StripName, type TakeId } from '@fendro/core/song/schema';
 import { patternTake } from '@fendro/core/song/take';
 import { hashLabels } from '@fendro/core/trellis/random';
 import { Playback } from '../sound/playback';
@@ -62,6 +63,15 @@ export class PatternDesk {
     const part = this.part();
     if (!part) return;
     this.make(BEGINNINGS[kind].name, BEGINNINGS[kind].first(part, this.seed()), null);
+    this.playback.playIfStopped();
+  }
+
+  /** Lets the part in focus go on by a pattern from the shelf, in its own reach where it was another role's. */
+  take(pattern: Pattern, role: Role): void {
+    const part = this.part();
+    if (!part) return;
+    const own = role === part.role ? pattern : inReachOf(pattern, part.brief);
+    this.make('take a pattern', own, null);
     this.playback.playIfStopped();
   }
 

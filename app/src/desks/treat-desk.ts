@@ -77,6 +77,12 @@ export class TreatDesk {
     if (said !== '') this.news.say(meanwhile ? `Meanwhile ${said}` : `Then ${said}`);
   }
 
+  /** Puts a whole chain in place of what the part goes through. */
+  take(chain: Chain): void {
+    this.open(null);
+    this.edit('take treatments over', () => chain);
+  }
+
   /** Steps what a treatment is about. */
   step(at: At, by: 1 | -1): void {
     const [setting] = this.settingsAt(at);

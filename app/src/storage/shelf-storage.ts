@@ -1,7 +1,7 @@
 import '@fendro/core/song/validation';
 import { Injectable } from '@angular/core';
 import * as z from 'zod';
-import { briefSchema, chordSpanSchema, id, ROLES } from '@fendro/core/song/schema';
+import { briefSchema, chainSchema, chordSpanSchema, id, patternSchema, ROLES } from '@fendro/core/song/schema';
 import { LIMITS } from '@fendro/core/song/limits';
 import { ownPhraseSchema } from '@fendro/core/song/own-phrase';
 import { styleSchema } from '@fendro/core/song/style';
@@ -11,9 +11,10 @@ import { shelfFrom1to2 } from './shelf-1-to-2';
 
 /**
  * The version that this build writes. From 1 to 2: shelf-1-to-2.ts. Version 3 knows keys as well; in version 4 styles may
- * have cells for melodies, loops and forms. Nothing of what lay on the shelf before means anything else.
+ * have cells for melodies, loops and forms; version 5 knows chains of treatments and patterns. Nothing of what lay on the shelf before
+ * means anything else.
  */
-const SHELF_VERSION = 4;
+const SHELF_VERSION = 5;
 /** The first version with one record an item. */
 const ITEMS_SINCE = 2;
 
@@ -34,6 +35,13 @@ export const SHELF_ITEMS = {
   phrases: ownPhraseSchema,
   styles: styleSchema,
   briefs: z.object({ id, name: z.string().trim().min(1).max(LIMITS.name), role: z.enum(ROLES), brief: briefSchema }),
+  chains: z.object({ id, name: z.string().trim().min(1).max(LIMITS.name), chain: chainSchema }),
+  patterns: z.object({
+    id,
+    name: z.string().trim().min(1).max(LIMITS.name),
+    role: z.enum(ROLES),
+    pattern: patternSchema,
+  }),
   /** The keys of a command as the writer wants them; none where it is switched off. */
   keys: z.object({ id, keys: z.array(z.string().min(1).max(40)).max(4) }),
 } as const;
@@ -50,6 +58,8 @@ export const EMPTY_SHELF: ShelfContents = {
   phrases: [],
   styles: [],
   briefs: [],
+  chains: [],
+  patterns: [],
   keys: [],
 };
 
@@ -62,6 +72,8 @@ export const KIND_NAMES: Readonly<Record<ShelfKind, string>> = {
   phrases: 'phrase',
   styles: 'style',
   briefs: 'brief',
+  chains: 'chain of treatments',
+  patterns: 'pattern',
   keys: 'key',
 };
 
@@ -119,6 +131,8 @@ export class ShelfStorage {
       phrases: [],
       styles: [],
       briefs: [],
+      chains: [],
+      patterns: [],
       keys: [],
     };
     const places = new Map<string, number>();

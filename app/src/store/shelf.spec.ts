@@ -1,9 +1,11 @@
 import { TestBed } from '@angular/core/testing';
+import { firstPattern } from '@fendro/core/patterns/first-pattern';
 import { copyOfStyle } from '@fendro/core/styles/style-text';
 import { styleOf } from '@fendro/core/styles/styles';
 import sample from '../storage/samples/shelf-version-1.json';
 import sampleOf2 from '../storage/samples/shelf-version-2.json';
 import sampleOf3 from '../storage/samples/shelf-version-3.json';
+import sampleOf4 from '../storage/samples/shelf-version-4.json';
 import { Notices } from './notices';
 import { Shelf } from './shelf';
 import { roleOf } from '@fendro/core/song/roles';
@@ -165,7 +167,7 @@ describe('the shelf', () => {
       );
     shelf.saveKeys('take.keep', ['j']);
     await settled();
-    expect(database.values.get('version')).toBe(4);
+    expect(database.values.get('version')).toBe(5);
     expect((await fresh()).contents()).toMatchObject({ rhythms: ['own:x'], keys: [{ id: 'take.keep', keys: ['j'] }] });
     shelf.saveKeys('take.keep', null);
     await settled();
@@ -178,11 +180,33 @@ describe('the shelf', () => {
     expect(shelf.problems()).toEqual([]);
     expect(shelf.contents().keys).toEqual([{ id: 'take.keep', keys: ['j'] }]);
     expect(shelf.contents().styles).toHaveLength(1);
-    expect(database.values.get('version')).toBe(4);
+    expect(database.values.get('version')).toBe(5);
+  });
+
+  it('reads what version 4 kept, and has chains of treatments beside it', async () => {
+    for (const [key, value] of Object.entries(sampleOf4)) database.values.set(key, value);
+    const shelf = await fresh();
+    expect(shelf.problems()).toEqual([]);
+    const { styles, phrases, keys, chains } = shelf.contents();
+    expect([styles.length, phrases.length, keys.length, chains.length]).toEqual([1, 2, 1, 0]);
+    const chain = [[{ does: 'octave' as const, by: 1 }]];
+    expect(shelf.saveChain({ name: 'Higher', chain })).toBe(true);
+    await settled();
+    expect(database.values.get('version')).toBe(5);
+    const pattern = firstPattern({ role: 'bass', brief: roleOf('bass').brief }, 3);
+    expect(shelf.savePattern({ name: 'Roots', role: 'bass', pattern })).toBe(true);
+    await settled();
+    const again = await fresh();
+    expect(again.contents().patterns).toMatchObject([{ name: 'Roots', role: 'bass', pattern }]);
+    again.removePattern(again.contents().patterns[0]!.id);
+    expect(again.contents().chains).toMatchObject([{ name: 'Higher', chain }]);
+    again.removeChain(again.contents().chains[0]!.id);
+    await settled();
+    expect((await fresh()).contents().chains).toEqual([]);
   });
 
   it('leaves the shelf of a newer Fendro alone and says so', async () => {
-    database.values.set('version', 5);
+    database.values.set('version', 6);
     expect((await fresh()).problems()[0]).toMatch(/newer Fendro/);
   });
 

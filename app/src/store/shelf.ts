@@ -177,6 +177,24 @@ export class Shelf {
     this.change('briefs', id, null);
   }
 
+  saveChain(chain: Omit<ShelfItem<'chains'>, 'id'>): boolean {
+    const item = { ...chain, name: shortened(chain.name, LIMITS.name), id: newId('chain') };
+    return this.change('chains', item.id, item);
+  }
+
+  removeChain(id: string): void {
+    this.change('chains', id, null);
+  }
+
+  savePattern(pattern: Omit<ShelfItem<'patterns'>, 'id'>): boolean {
+    const item = { ...pattern, name: shortened(pattern.name, LIMITS.name), id: newId('pattern') };
+    return this.change('patterns', item.id, item);
+  }
+
+  removePattern(id: string): void {
+    this.change('patterns', id, null);
+  }
+
   /** Other keys for a command; null for those that it came with. */
   saveKeys(command: string, keys: readonly string[] | null): boolean {
     return this.change('keys', command, keys === null ? null : { id: command, keys: [...keys] });

@@ -1,12 +1,6 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
-import { ReactiveFormsModule, FormControl, FormGroup } from '@angular/forms';
-import { named } from '../ui/fields/named';
-import { MatInput } from '@angular/material/input';
-import { MatFormField } from '@angular/material/form-field';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { ChoiceField, type Choice } from '../ui/fields/choice-field';
-import { MatButton } from '@angular/material/button';
 import { Store } from '@ngrx/store';
-import { LIMITS, shortened } from '@fendro/core/song/limits';
 import { takenBrief } from '@fendro/core/song/briefs';
 import { isDrumRole, roleOf } from '@fendro/core/song/roles';
 import type { Brief, Part, Role } from '@fendro/core/song/schema';
@@ -14,40 +8,22 @@ import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { selectScore } from '../store/selectors';
 import { Shelf } from '../store/shelf';
 import { ScoreActions } from '../store/song.actions';
+import { KeepNamed, type KeptThing } from '../ui/keep-named';
 
 /** Briefs taken over from other parts and from the shelf, and saved there. */
 @Component({
   selector: 'fd-brief-shelf',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatButton, ChoiceField, MatFormField, MatInput, ReactiveFormsModule],
+  imports: [ChoiceField, KeepNamed],
   template: `
     <fd-choice-field label="Take the brief of" [choices]="sources()" [value]="null" (chosen)="take($event)" />
-    @if (naming()) {
-      <form [formGroup]="form" (submit)="save($event)">
-        <mat-form-field>
-          <input matInput formControlName="name" aria-label="Name of the brief" [maxlength]="longest" />
-        </mat-form-field>
-        <button matButton="filled" class="small">Save</button>
-        <button matButton="outlined" class="small" type="button" (click)="naming.set(false)">Cancel</button>
-      </form>
-    } @else {
-      <button matButton="outlined" class="small" (click)="askName()">Save to the shelf …</button>
-    }
-    @for (own of saved(); track own.id) {
-      <span class="own"
-        ><span
-          >{{ own.name }} <small class="quiet">{{ roleName(own.role) }}</small></span
-        >
-        <button
-          matButton
-          class="small"
-          [attr.aria-label]="'Remove ' + own.name + ' from the shelf'"
-          (click)="shelf.removeBrief(own.id)"
-        >
-          Remove
-        </button></span
-      >
-    }
+    <fd-keep-named
+      what="brief"
+      [proposed]="proposed()"
+      [kept]="kept()"
+      [save]="save"
+      (removed)="shelf.removeBrief($event)"
+    />
   `,
   styles: `
     :host {
@@ -58,15 +34,7 @@ import { ScoreActions } from '../store/song.actions';
       padding-top: 4px;
       border-top: 1px solid var(--line);
     }
-    form,
-    .own {
-      display: flex;
-      align-items: center;
-      gap: 6px;
-      font-size: 0.8125rem;
-    }
-    .own {
-      justify-content: space-between;
+    fd-keep-named {
       align-self: stretch;
     }
   `,
@@ -76,7 +44,6 @@ export class BriefShelf {
   protected readonly shelf = inject(Shelf);
   readonly part = input.required<Part>();
   private readonly score = this.store.selectSignal(selectScore);
-  protected readonly naming = signal(false);
 
   /** Drums and pitched parts have little to say to each other. */
   private readonly alike = (role: Role): boolean => isDrumRole(role) === isDrumRole(this.part().role);
@@ -89,17 +56,10 @@ export class BriefShelf {
     ...this.parts().map(({ id, name }) => ({ value: id, text: name, group: 'This song' })),
     ...this.saved().map(({ id, name }) => ({ value: id, text: name, group: 'Shelf' })),
   ]);
-  protected readonly longest = LIMITS.name;
-  protected readonly form = new FormGroup({ name: new FormControl('', { nonNullable: true, validators: named }) });
-
-  protected askName(): void {
-    this.form.setValue({ name: shortened(`${this.part().name} of ${this.score()?.title ?? ''}`, LIMITS.name) });
-    this.naming.set(true);
-  }
-
-  protected roleName(role: Role): string {
-    return roleOf(role).name.toLowerCase();
-  }
+  protected readonly kept = computed((): readonly KeptThing[] =>
+    this.saved().map(({ id, name, role }) => ({ id, name, note: roleOf(role).name.toLowerCase() })),
+  );
+  protected readonly proposed = computed(() => `${this.part().name} of ${this.score()?.title ?? ''}`);
 
   protected take(id: string | null): void {
     const from: { readonly role: Role; readonly brief: Brief } | undefined =
@@ -111,10 +71,8 @@ export class BriefShelf {
       );
   }
 
-  protected save(event: Event): void {
-    event.preventDefault();
+  protected readonly save = (name: string): boolean => {
     const { role, brief } = this.part();
-    const { name } = this.form.getRawValue();
-    if (this.form.valid && this.shelf.saveBrief({ name: name.trim(), role, brief })) this.naming.set(false);
-  }
+    return this.shelf.saveBrief({ name, role, brief });
+  };
 }

@@ -6,6 +6,7 @@ import { chosenId } from '@fendro/core/song/section';
 import type { PartTake, Pattern } from '@fendro/core/song/schema';
 import { logPasses, logWhatSounds } from '../../store/effects';
 import { selectHeard } from '../../store/selectors';
+import { Shelf } from '../../store/shelf';
 import { SessionActions } from '../../store/session';
 import { SongActions, TakeActions } from '../../store/song.actions';
 import { ChordDesk } from '../../desks/chord-desk';
@@ -226,6 +227,33 @@ describe('the patterns', () => {
     // The last notch stays.
     drag(at(0, 8), at(0, 8));
     expect(notches()).toEqual([[0, 0]]);
+  });
+
+  it('are saved to the shelf, and taken from there for another part in its own reach', () => {
+    const { view, take } = opened(melody);
+    view.click('button', 'Set loops against each other');
+    const loops = of(take(), 'loops');
+    view.click('button', 'Shelf');
+    view.click('button', /^Save to the shelf/);
+    view.set('textbox', 'Name of the pattern', 'Clockwork');
+    view.act(() =>
+      fireEvent.submit(view.by.getByRole<HTMLInputElement>('textbox', { name: 'Name of the pattern' }).form!),
+    );
+    const [kept] = TestBed.inject(Shelf).contents().patterns;
+    expect(kept).toMatchObject({ name: 'Clockwork', role: 'melody', pattern: loops });
+    view.act(() => {
+      view.store.dispatch(SessionActions.lineFocused({ line: bass.id }));
+    });
+    view.set('combobox', 'Take a pattern', kept!.id);
+    const heard = view.store.selectSignal(selectHeard)();
+    const low = partTake(view.song.takes, soundingId(view.score.sections[0]!, bass.id, heard))!;
+    expect(of(low, 'loops').loops).toEqual(loops.loops);
+    expect(of(low, 'loops').low).toBe(bass.brief.low);
+    // Drums have nothing to do with it.
+    view.act(() => {
+      view.store.dispatch(SessionActions.lineFocused({ line: drums.id }));
+    });
+    expect(view.by.getByText('No pattern on the shelf yet')).toBeTruthy();
   });
 
   it('let drums wander over their kit', () => {

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, signal, viewChild } from '@angular/core';
 import { MatButton } from '@angular/material/button';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
@@ -25,6 +25,7 @@ import { DrawnStrips } from './drawn-strips';
 import { LoopRibbons } from './loop-ribbons';
 import { PatternPicture } from './pattern-picture';
 import { PatternSentence, type SettingChange } from './pattern-sentence';
+import { PatternShelf } from './pattern-shelf';
 
 /** The least that a step is wide, and the most that all of them are, in px. */
 const STEP_PX = 28;
@@ -52,6 +53,7 @@ const OPENINGS: Readonly<Record<PatternKind, string>> = {
     MatMenuTrigger,
     PatternPicture,
     PatternSentence,
+    PatternShelf,
     RunsCommand,
   ],
   templateUrl: './patterns-drawer.html',
@@ -70,6 +72,8 @@ export class PatternsDrawer {
   protected readonly room = widthOf(this.page);
   protected readonly gutter = GUTTER;
   protected readonly openings = OPENINGS;
+  /** True while patterns of the shelf are shown. */
+  protected readonly shelved = signal(false);
   protected readonly colour = computed(() => `var(--part-${this.part()?.colour ?? 0})`);
   protected readonly drums = computed(() => isDrumRole(this.part()?.role ?? 'melody'));
   protected readonly shape = computed(() => shapeOf(this.part()?.colour ?? 0, this.drums()));

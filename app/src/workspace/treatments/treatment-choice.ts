@@ -6,12 +6,13 @@ import { TREATMENTS } from '@fendro/core/treat/first-treatment';
 import { TREATMENT_NAMES } from '@fendro/core/treat/words';
 import { RunsCommand } from '../../commands/runs-command';
 import { TreatDesk } from '../../desks/treat-desk';
+import { TreatmentShelf } from './treatment-shelf';
 
 /** What notes can be treated by: each is added behind what is there, or as a branch of its own, and heard at once. */
 @Component({
   selector: 'fd-treatment-choice',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatButton, MatRadioButton, MatRadioGroup, RunsCommand],
+  imports: [MatButton, MatRadioButton, MatRadioGroup, RunsCommand, TreatmentShelf],
   template: `
     <mat-radio-group aria-label="Where it comes in" [value]="meanwhile()" (change)="meanwhile.set($event.value)">
       <mat-radio-button [value]="false">Then, after the others</mat-radio-button>
@@ -33,6 +34,7 @@ import { TreatDesk } from '../../desks/treat-desk';
         <button matButton="outlined" class="small" fdRuns="treat.write">Write into the notes here</button>
       </div>
     }
+    <fd-treatment-shelf />
   `,
   styles: `
     :host {
@@ -42,6 +44,7 @@ import { TreatDesk } from '../../desks/treat-desk';
     }
     mat-radio-group,
     p,
+    fd-treatment-shelf,
     .row {
       grid-column: 1 / -1;
       justify-self: start;

@@ -13,6 +13,7 @@ import { TreatDesk } from '../../desks/treat-desk';
 import { logPasses, logWhatSounds } from '../../store/effects';
 import { selectHeard, selectMusic } from '../../store/selectors';
 import { SessionActions } from '../../store/session';
+import { Shelf } from '../../store/shelf';
 import { SongActions } from '../../store/song.actions';
 import { SMALL, viewOf, type View } from '../../testing/view';
 import { TreatmentSentence } from './treatment-sentence';
@@ -152,6 +153,36 @@ describe('treatments of a part', () => {
     expect(chain()).toEqual([[FIRST.echo], [FIRST.reverse], [FIRST.strum], [FIRST.arpeggiate]]);
     expect(view.by.getByText('At most 4 sound together.')).toBeTruthy();
     expect(echo.disabled).toBe(true);
+  });
+
+  it('are saved to the shelf as one, and taken from there and from other parts', async () => {
+    const { view, desk, add, chain } = opened();
+    add('octave');
+    add('echo', true);
+    const whole = chain();
+    view.click('button', 'Treat');
+    await loaded(view);
+    view.click('button', /^Save to the shelf/);
+    const name = view.by.getByRole<HTMLInputElement>('textbox', { name: 'Name of the treatments' });
+    expect(name.value).toBe('an octave up');
+    view.set('textbox', 'Name of the treatments', 'High echo');
+    view.act(() => fireEvent.submit(name.form!));
+    expect(TestBed.inject(Shelf).contents().chains).toMatchObject([{ name: 'High echo', chain: whole }]);
+    view.act(() => {
+      view.store.dispatch(
+        SessionActions.lineFocused({ line: SMALL.score.parts.find(({ role }) => role === 'bass')!.id }),
+      );
+    });
+    expect(desk.any()).toBe(false);
+    view.set('combobox', 'Take treatments of', melody.id);
+    expect(desk.chain()).toEqual(whole);
+    view.act(() => {
+      desk.strikeAll();
+    });
+    view.set('combobox', 'Take treatments of', TestBed.inject(Shelf).contents().chains[0]!.id);
+    expect(desk.chain()).toEqual(whole);
+    view.click('button', 'Remove High echo from the shelf');
+    expect(TestBed.inject(Shelf).contents().chains).toEqual([]);
   });
 
   it('are struck out and let work again all at once', () => {
