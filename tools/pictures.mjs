@@ -202,6 +202,10 @@ try {
   await page.getByRole('button', { name: 'Likelihood: a step more' }).click();
   await page.getByRole('slider', { name: 'Likelihood', exact: true }).focus();
   for (let times = 0; times < 8; times++) await page.keyboard.press('ArrowDown');
+  // The bench says what its notes go through.
+  await page.getByRole('button', { name: 'Treat', exact: true }).click();
+  for (const name of ['Thinned by chance', 'Echo']) await page.getByRole('button', { name, exact: true }).click();
+  await page.getByRole('button', { name: 'Back to the sentence' }).click();
   await page.getByRole('slider', { name: 'Note', exact: true }).focus();
   await page.waitForTimeout(1500);
   await picture('patterns');

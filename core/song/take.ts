@@ -188,30 +188,27 @@ function withoutPattern({ pattern: _pattern, ...take }: PartTake): PartTake {
   return take;
 }
 
-interface Caught {
-  /** Which pass, in words. */
-  readonly from: string;
-  /** The chords that it sounded over; null where there were none. */
-  readonly harmony: TakeId | null;
-  readonly ground: Ground;
-  /** True where its notes are what came of the part’s treatments. */
-  readonly treated?: boolean;
-}
-
-/** What sounded in a pass, note for note, as a take of its own. */
+/**
+ * What sounded in a pass, note for note, as a take of its own.
+ *
+ * @param from     which pass, in words
+ * @param harmony  the chords that it sounded over; null where there were none
+ */
 export const caughtTake = (
   id: TakeId,
   before: PartTake,
   notes: readonly Note[],
-  { from, harmony, ground, treated = false }: Caught,
+  { from, harmony, ground }: { readonly from: string; readonly harmony: TakeId | null; readonly ground: Ground },
 ): PartTake => ({
   ...withoutPattern(before),
-  ...(treated && { treated }),
   id,
   notes: withNoteIds(notes),
   origin: originOf({ how: 'caught', from, parents: [before.id] }),
   over: before.over && harmony !== null ? { ...before.over, harmony, tonic: ground.tonic, scale: ground.scale } : null,
 });
+
+/** A take whose notes are what came of the part’s treatments, which they pass by from then on. */
+export const behindTreatments = (take: PartTake): PartTake => ({ ...take, treated: true });
 
 /**
  * Other notes in place of a take's, by the writer's hand: they go on following what it followed.

@@ -14,7 +14,7 @@ import {
   type Section,
   type TakeId,
 } from '@fendro/core/song/schema';
-import { caughtTake } from '@fendro/core/song/take';
+import { behindTreatments, caughtTake } from '@fendro/core/song/take';
 import { sounds } from '@fendro/core/sounding/strokes';
 import { isTreated, treatedNotes } from '@fendro/core/treat/treated';
 import { newId } from '../store/ids';
@@ -36,7 +36,7 @@ const sameTake = (a: PartTake, b: PartTake): boolean =>
   a.section === b.section &&
   a.origin.how === b.origin.how &&
   a.notes.length === b.notes.length &&
-  JSON.stringify([a.origin, a.over, a.notes]) === JSON.stringify([b.origin, b.over, b.notes]);
+  JSON.stringify([a.origin, a.over, a.notes, a.treated]) === JSON.stringify([b.origin, b.over, b.notes, b.treated]);
 
 /** Catching: what just sounded becomes a take, note for note, while what made it goes on. */
 @Injectable({ providedIn: 'root' })
@@ -91,14 +91,15 @@ export class CatchDesk {
 
   /**
    * Where the line in focus goes on by itself, its last pass is heard in its place from here on: what is held of it, or
-   * drafted from it, are the notes that sounded.
+   * drafted from it, are the notes that sounded, before the treatments of the part: what is drafted goes through those too.
    *
    * @returns null where nothing went on by itself
    */
   standStill(): PartTake | null {
     const [music, section, take] = [this.music(), this.section(), this.edits.take()];
     if (!take?.pattern || !music || !section || this.undecided.told()) return null;
-    const pass = this.made(music, section, take, this.pass());
+    const { notes, caught } = this.source(music, section, take, this.pass());
+    const pass = this.known(music, caught(notes));
     const place = { take: pass.id, section: section.id, line: take.part };
     this.store.dispatch(TakeActions.madeAndHeard({ takes: [pass], ...place }));
     this.news.say(`${capitalised(sayPass(this.pass()))} of ${this.view.nameOf(take.id)} stands still`);
@@ -111,20 +112,30 @@ export class CatchDesk {
    * @param harmony  the chords that it sounded over; those that sound now where nothing is said
    */
   made(music: Music, section: Section, take: PartTake, pass: number, harmony?: TakeId): PartTake {
-    const chords = harmonyTake(music.takes, harmony ?? soundingId(section, HARMONY, music.heard));
+    const part = this.partOf(take);
+    const { notes, chords, caught } = this.source(music, section, take, pass, harmony);
+    if (!isTreated(part, take)) return this.known(music, caught(notes));
+    const treated = treatedNotes(notes, take, part, { music, section, pass, ...(chords && { chords }) });
+    return this.known(music, behindTreatments(caught(treated)));
+  }
+
+  /** The notes of a pass before the treatments of the part, the chords that they lie over, and what makes a take of them. */
+  private source(music: Music, section: Section, take: PartTake, pass: number, harmony?: TakeId) {
+    const under = harmonyTake(music.takes, harmony ?? soundingId(section, HARMONY, music.heard));
     const over = overOf(music, section, pass);
     const notes = take.pattern
-      ? patternNotes(take.pattern, chords ? { ...over, chords: chords.chords } : over)
+      ? patternNotes(take.pattern, under ? { ...over, chords: under.chords } : over)
       : passNotes(music, section, take, pass);
-    const part = this.partOf(take);
-    const where = { music, section, pass, ...(chords && { chords: chords.chords }) };
-    const treated = treatedNotes(notes, take, part, where);
-    const made = caughtTake(newId('take'), take, soundedNotes(take.part, treated, pass), {
-      from: sayPass(pass),
-      harmony: chords?.id ?? null,
-      ground: groundOf(music.score, section),
-      treated: isTreated(part, take),
-    });
+    const caught = (sounding: readonly Note[]): PartTake =>
+      caughtTake(newId('take'), take, soundedNotes(take.part, sounding, pass), {
+        from: sayPass(pass),
+        harmony: under?.id ?? null,
+        ground: groundOf(music.score, section),
+      });
+    return { notes, chords: under?.chords, caught };
+  }
+
+  private known(music: Music, made: PartTake): PartTake {
     const known = Object.values(music.takes).find((other) => other.of === 'part' && sameTake(other, made));
     return known?.of === 'part' ? known : made;
   }

@@ -17,6 +17,7 @@ import { NotesDesk } from '../../desks/notes-desk';
 import { PatternDesk } from '../../desks/pattern-desk';
 import { TakeEdits } from '../../desks/take-edits';
 import { TakeView } from '../../desks/take-view';
+import { TreatDesk } from '../../desks/treat-desk';
 import { SMALL, viewOf } from '../../testing/view';
 import { PatternsDrawer } from './patterns-drawer';
 
@@ -339,6 +340,29 @@ describe('catching', () => {
       hold.toggle();
     });
     expect(take().id).toBe(standing.id);
+  });
+
+  it('holds notes as they are before the part’s treatments, which go on treating them', () => {
+    const { view, take } = opened(melody);
+    view.click('button', 'Draw a pattern');
+    const sounded = TestBed.inject(TakeEdits)
+      .notes()
+      .map(({ start, pitch }) => [start, pitch]);
+    view.act(() => {
+      TestBed.inject(TreatDesk).add('octave');
+    });
+    view.act(() => {
+      TestBed.inject(HoldDesk).toggle();
+    });
+    expect(take().treated).toBeUndefined();
+    expect(take().notes.map(({ start, pitch }) => [start, pitch])).toEqual(sounded);
+    // Caught, they are as they were heard.
+    view.act(() => {
+      TestBed.inject(CatchDesk).catchLast();
+    });
+    const caught = Object.values(view.song.takes).at(-1) as PartTake;
+    expect(caught.treated).toBe(true);
+    expect(caught.notes.map(({ start, pitch }) => [start, pitch - 12])).toEqual(sounded);
   });
 
   it('finds a pass of some time ago in the logbook, over the chords of that moment', () => {

@@ -11,6 +11,7 @@ import { keyOf } from '@fendro/core/song/ground';
 import { isDrumRole } from '@fendro/core/song/roles';
 import type { Note, Pattern } from '@fendro/core/song/schema';
 import { drumName } from '@fendro/core/sounding/drum-names';
+import { treatedNotes } from '@fendro/core/treat/treated';
 import { RunsCommand } from '../../commands/runs-command';
 import { CatchDesk } from '../../desks/catch-desk';
 import { PatternDesk, type PatternKind } from '../../desks/pattern-desk';
@@ -89,8 +90,10 @@ export class PatternsDrawer {
     return music && section ? overOf(music, section, this.catching.pass()) : null;
   });
   protected readonly notes = computed((): readonly Note[] => {
-    const [music, section, take] = [this.music(), this.view()?.section, this.edits.take()];
-    return music && section && take ? passNotes(music, section, take, this.catching.pass()) : SILENT;
+    const [music, section, take, pass] = [this.music(), this.view()?.section, this.edits.take(), this.catching.pass()];
+    if (!music || !section || !take) return SILENT;
+    const notes = passNotes(music, section, take, pass);
+    return treatedNotes(notes, take, this.part() ?? undefined, { music, section, pass });
   });
 
   protected readonly sayPitch = computed(() => {

@@ -50,6 +50,12 @@ import { TreatmentShelf } from './treatment-shelf';
       justify-self: start;
       margin: 0;
     }
+    mat-radio-button {
+      margin-inline-end: 12px;
+    }
+    fd-treatment-shelf {
+      justify-self: stretch;
+    }
     .row {
       display: flex;
       gap: 6px;

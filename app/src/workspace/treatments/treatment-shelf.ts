@@ -27,7 +27,8 @@ import { KeepNamed } from '../../ui/keep-named';
       flex-direction: column;
       gap: 4px;
       align-items: flex-start;
-      padding-top: 6px;
+      margin-top: 6px;
+      padding-top: 8px;
       border-top: 1px solid var(--line);
     }
     fd-keep-named {
