@@ -5,9 +5,9 @@ import { printFor } from '@fendro/core/compose/print';
 import type { DraftRequest } from '@fendro/core/compose/draft';
 import { surplusTakes } from '@fendro/core/song/prune';
 import { LIMITS } from '@fendro/core/song/limits';
-import { sectionTicks } from '@fendro/core/song/resolve';
-import { HARMONY, type LineId, type Section, type SectionId, type Take } from '@fendro/core/song/schema';
-import { draftedTake } from '@fendro/core/song/take';
+import { partTake, sectionTicks } from '@fendro/core/song/resolve';
+import { HARMONY, type Asking, type LineId, type Section, type SectionId, type Take } from '@fendro/core/song/schema';
+import { behindTreatments, draftedTake, relativesIn } from '@fendro/core/song/take';
 import { newId } from '../store/ids';
 import { Notices } from '../store/notices';
 import {
@@ -210,10 +210,16 @@ export class DraftRuns {
   ): Take {
     const score = this.score();
     const place = { id: newId('take'), section: section.id, length: score ? sectionTicks(score, section) : 1 };
-    return draftedTake(
+    const made = draftedTake(
       place,
       { asking, seed, attempts },
       content.of === 'part' ? { of: 'part', part: line, notes: content.notes } : content,
     );
+    return made.of === 'part' && this.isBehind(asking) ? behindTreatments(made) : made;
+  }
+
+  /** True where something is held of, or varied from, what came of treatments: what is drafted to it lies there too. */
+  private isBehind(asking: Asking): boolean {
+    return relativesIn(asking).some((id) => partTake(this.takes(), id)?.treated === true);
   }
 }

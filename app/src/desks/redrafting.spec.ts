@@ -17,11 +17,13 @@ import type { SongState } from '../store/song.reducer';
 import { ScoreActions, SongActions, TakeActions } from '../store/song.actions';
 import { silentPlayback, SMALL } from '../testing/view';
 import { BarsDesk } from './bars-desk';
+import { CatchDesk } from './catch-desk';
 import { ChordDesk } from './chord-desk';
 import { DraftRuns } from './draft-runs';
 import { HoldDesk } from './hold-desk';
 import { LogbookDesk } from './logbook-desk';
 import { Redrafting } from './redrafting';
+import { TreatDesk } from './treat-desk';
 
 const BAR = 1920;
 const [melody] = SMALL.score.parts;
@@ -97,6 +99,17 @@ describe('holding and redrafting', () => {
     const notes = ({ notes: all }: PartTake) => all.map(({ start, duration, pitch }) => [start, duration, pitch]);
     expect(notes(sounding())).toEqual(notes(pitched));
     expect(sounding().notes).not.toEqual(pitched.notes);
+  });
+
+  it('stays behind the treatments that the held notes were written out of', async () => {
+    TestBed.inject(TreatDesk).add('octave');
+    TestBed.inject(CatchDesk).write();
+    const written = sounding();
+    select(1, 2);
+    await redrafting.redraft();
+    expect(sounding().id).not.toBe(written.id);
+    expect(sounding().treated).toBe(true);
+    expect(inBar(sounding().notes, 0)).toEqual(inBar(written.notes, 0));
   });
 
   it('tells when nothing is left that was not shown', async () => {

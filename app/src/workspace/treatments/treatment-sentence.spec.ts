@@ -5,6 +5,7 @@ import { soundingId, partTake } from '@fendro/core/song/resolve';
 import { chosenId } from '@fendro/core/song/section';
 import type { PartTake } from '@fendro/core/song/schema';
 import { writtenNotes } from '@fendro/core/sounding/stages';
+import { sounds } from '@fendro/core/sounding/strokes';
 import { FIRST } from '@fendro/core/treat/first-treatment';
 import { CatchDesk } from '../../desks/catch-desk';
 import { LogbookDesk } from '../../desks/logbook-desk';
@@ -201,6 +202,26 @@ describe('treatments of a part', () => {
     });
     expect(heard()).toEqual(treated);
     expect(steps().slice(-2)).toEqual(['strike treatments out', 'let treatments work']);
+  });
+
+  it('are caught with what chance left of the notes that they made', () => {
+    const { view, add, heard } = opened();
+    view.act(() => {
+      TestBed.inject(TakeEdits).edit({ name: 'leave to chance' }, (notes) => ({
+        notes: notes.map((note) => ({ ...note, chance: 50 })),
+        picked: new Set(),
+      }));
+    });
+    add('echo');
+    view.act(() => {
+      TestBed.inject(CatchDesk).catchLast();
+    });
+    const caught = Object.values(view.song.takes).at(-1) as PartTake;
+    const sounding = heard().filter((note) => sounds(note, melody.id, 0));
+    expect(sounding.length).toBeLessThan(heard().length);
+    expect(caught.notes.map(({ start, pitch }) => [start, pitch])).toEqual(
+      sounding.map(({ start, pitch }) => [start, pitch]),
+    );
   });
 
   it('are written down in the logbook pass by pass where chance has a hand in them, and caught from there', () => {
