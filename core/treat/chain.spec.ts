@@ -62,6 +62,13 @@ describe('a chain', () => {
     );
   });
 
+  it('strikes nothing again after the section, where files and play would go different ways', () => {
+    const rolled: Note = { ...at(END - 240, 60, 960), strikes: 5 };
+    expect(one({ ...FIRST.transpose, by: 0 }, [rolled])).toEqual([{ ...rolled, duration: 240 }]);
+    const ringing = at(END - 240, 60, 960);
+    expect(one({ ...FIRST.transpose, by: 0 }, [ringing])).toEqual([ringing]);
+  });
+
   it('never sounds more than can be played, however treatments multiply each other', () => {
     const much: Treatment[] = [
       { ...FIRST.stack, steps: [1, 2, 3, 4] },

@@ -67,7 +67,9 @@ export const MOST_SOUNDING = 6000;
 function settled(notes: Notes, { length: end, bar }: Treating): Note[] {
   const there = notes.flatMap((note): Note[] => {
     if (note.start >= end || note.start < -bar) return [];
-    return [note.start + note.duration > end + bar ? { ...note, duration: end + bar - note.start } : note];
+    // What is struck again is struck in the section.
+    const latest = note.strikes === undefined ? end + bar : end;
+    return [note.start + note.duration > latest ? { ...note, duration: latest - note.start } : note];
   });
   const inside =
     there.length > MOST_SOUNDING ? there.sort((a, b) => b.velocity - a.velocity).slice(0, MOST_SOUNDING) : there;
