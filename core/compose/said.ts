@@ -3,7 +3,7 @@ import type { MotifUse, Note, Role } from '../song/schema';
 import { chordMask } from '../theory/chord';
 import { beatsOf } from '../theory/metre';
 import { inMask } from '../theory/pitch';
-import { range, type MidiNote, type Ticks } from '../theory/units';
+import { clamp, range, type MidiNote, type Ticks } from '../theory/units';
 import { pickIndex, pickWeighted, type Random } from '../trellis/random';
 import { chordAt, type PartContext, type Said } from './context';
 import { barAt, strokesOf } from './held';
@@ -139,6 +139,9 @@ function inverted(pitches: readonly MidiNote[], by: number, { low, high }: PartC
   return now;
 }
 
+/** What hands strike where a motif is said and nothing was drafted: an open conga. */
+const [HAND, HAND_LOUDNESS] = [63, 80];
+
 /** What the part plays, struck in the motif's rhythm: of what was drafted, what belongs to the chord of the moment. */
 function asStrokes(
   notes: readonly Spoken[],
@@ -161,6 +164,8 @@ function asStrokes(
       ? strokes.filter(([first]) => first && first.start >= span.start && first.start < span.start + span.duration)
       : [];
     const stroke = strokeBy(own.length > 0 ? own : strokes, start);
+    if (stroke.length === 0 && role === 'percussion')
+      return [{ start, duration: end - start, pitch: clamp(HAND, brief.low, brief.high), velocity: HAND_LOUDNESS }];
     const velocity = stroke.reduce((most, struck) => Math.max(most, struck.velocity), 1);
     return inverted(
       stroke.map(({ pitch }) => pitch),

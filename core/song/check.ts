@@ -1,5 +1,6 @@
 import './validation';
 import type * as z from 'zod';
+import { dealingTo } from './deal';
 import { LIMITS } from './limits';
 import { withoutLostHolds } from './holds';
 import { own } from './look-up';
@@ -141,6 +142,9 @@ function dangling(score: Score, takes: Takes): string | null {
     twice(score.order, 'places of the running order') ??
     twice(score.motifs, 'motifs') ??
     twice(score.styles, 'styles') ??
+    first(score.parts, ({ name, deals }) =>
+      (deals?.to ?? []).every((to) => parts.has(to)) ? null : `A part that “${name}” deals to is missing.`,
+    ) ??
     first(score.order, ({ section }) =>
       sections.has(section) ? null : 'A place of the running order names a section that is missing.',
     ) ??
@@ -202,8 +206,9 @@ export function withoutDangling(
   };
   const keep = <T>(items: readonly T[], holds: (item: T) => boolean, name: (item: T) => string): T[] =>
     items.filter((item) => holds(item) || (leftOut.push(name(item)), false));
-  const parts = once(score.parts);
-  const known = new Set(parts.map(({ id }) => id));
+  const present = once(score.parts);
+  const known = new Set(present.map(({ id }) => id));
+  const parts = present.map((part) => dealingTo(part, (to) => known.has(to)));
   const motifs = once(score.motifs);
   const remembered = new Set<string>(motifs.map(({ id }) => id));
   const there = (id: string | null, of: Take['of']): string | null =>

@@ -5,6 +5,7 @@ import type {
   Brief,
   Chain,
   ChordSetting,
+  Deal,
   EnergyPoint,
   Ground,
   HarmonyBrief,
@@ -27,6 +28,7 @@ import { playingAll } from './place';
 import { temposMoved } from './tempos';
 import { planned } from './plan';
 import { groupOf, withChoice, withoutPart } from './section';
+import { dealingTo } from './deal';
 
 /** Every edit is a pure function from score to score; what does not apply returns the score unchanged. */
 
@@ -44,7 +46,7 @@ export const addPart = (score: Score, part: Part): Score => ({ ...score, parts: 
 
 export const removePart = (score: Score, id: PartId): Score => ({
   ...score,
-  parts: score.parts.filter((part) => part.id !== id),
+  parts: score.parts.filter((part) => part.id !== id).map((part) => dealingTo(part, (to) => to !== id)),
   sections: score.sections.map((section) => withoutPart(section, id)),
   order: score.order.map((place) => withoutMovesOf(playingAll(place, id), id)),
 });
@@ -52,6 +54,12 @@ export const removePart = (score: Score, id: PartId): Score => ({
 export const changePart = (score: Score, id: PartId, change: Partial<Omit<Part, 'id' | 'role'>>): Score => ({
   ...score,
   parts: replace(score.parts, id, (part) => ({ ...part, ...change })),
+});
+
+/** @param deal  how the part's line is shared out; null where it plays it itself */
+export const dealPart = (score: Score, id: PartId, deal: Deal | null): Score => ({
+  ...score,
+  parts: replace(score.parts, id, ({ deals: _before, ...part }) => (deal ? { ...part, deals: deal } : part)),
 });
 
 /** @param chain  what all takes of the part go through; empty where they sound as they are written */

@@ -39,6 +39,10 @@ export const ROOM_FOR_OLDER = 8;
 /** “Chorus” of “chorus”. */
 export const capitalised = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
+/** “a, b and c”. */
+export const listed = (words: readonly string[]): string =>
+  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
+
 /** Text cut to a number of letters, never inside a letter that takes two places. */
 export function shortened(text: string, most: number): string {
   if (text.length <= most) return text;

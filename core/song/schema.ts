@@ -20,10 +20,12 @@ import {
 import { sectionPlanSchema, songMotifSchema } from './plan-schema';
 import { styleSchema } from './style';
 import { holdSchema, ledgerSchema } from './take-schema';
+import { dealSchema } from './deal-schema';
 import { chainSchema } from './treat-schema';
 import type { Percent, Ticks } from '../theory/units';
 
 export * from './brief-schema';
+export * from './deal-schema';
 export * from './mix-schema';
 export * from './music-schema';
 export * from './pattern-schema';
@@ -33,7 +35,7 @@ export * from './treat-schema';
 export { HARMONY, type LineId, type MotifId, type OccurrenceId, type PartId, type SectionId, type TakeId } from './ids';
 
 /** The version that this build writes; older ones are migrated, newer ones refused in words. */
-export const SONG_VERSION = 11;
+export const SONG_VERSION = 12;
 
 /** How far a place of the running order may be lifted, in semitones. */
 export const LARGEST_LIFT = 12;
@@ -90,6 +92,8 @@ export const partSchema = z
     swaps: z.record(z.string().regex(/^\d{1,3}$/), midiNote).readonly(),
     /** What all its takes go through on their way to the ear. */
     treatments: chainSchema.optional(),
+    /** The parts that play it in its place, behind its treatments. */
+    deals: dealSchema.optional(),
   })
   .readonly();
 

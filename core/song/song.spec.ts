@@ -212,6 +212,20 @@ describe('song files', () => {
     ]);
   });
 
+  it('of version 11 open with what goes on by itself, is treated and was caught, and with nothing dealt', () => {
+    const old = sample(11) as { score: Song['score']; ledger: { takes: object; heard: object } };
+    const opened = openSong(old);
+    if (!opened.ok) throw new Error(opened.reason);
+    expect(opened.setAside).toEqual([]);
+    expect(opened.song.score).toEqual(old.score);
+    expect(opened.song.ledger).toEqual(old.ledger);
+    const takes = Object.values(opened.song.ledger.takes).filter((take) => take.of === 'part');
+    expect(takes.flatMap(({ pattern }) => (pattern ? [pattern.of] : []))).toEqual(['drawn', 'loops']);
+    expect(takes.filter(({ treated }) => treated).map(({ id }) => id)).toEqual(['caught-bass']);
+    expect(opened.song.score.parts[0]!.treatments).toHaveLength(2);
+    expect(opened.song.ledger.heard).toMatchObject([{ pass: 2 }]);
+  });
+
   it('of version 3 open with what every take lies over beside what it was made from, and ids for all notes', () => {
     const opened = openSong(sample(3));
     if (!opened.ok) throw new Error(opened.reason);

@@ -148,6 +148,8 @@ export const partTakeSchema = z
     pattern: patternSchema.optional(),
     /** True where its notes are what sounded behind the part’s treatments: those pass it by. */
     treated: z.literal(true).optional(),
+    /** True where its notes are the part’s own share of what was dealt out: they are dealt no further. */
+    dealt: z.literal(true).optional(),
   })
   .readonly();
 export const harmonyTakeSchema = z

@@ -210,6 +210,25 @@ export const caughtTake = (
 /** A take whose notes are what came of the part’s treatments, which they pass by from then on. */
 export const behindTreatments = (take: PartTake): PartTake => ({ ...take, treated: true });
 
+/** A take made of others, which stands where they do: behind treatments, or behind dealing, as any of them. */
+export const behindLike = (take: PartTake, others: readonly PartTake[]): PartTake => ({
+  ...take,
+  ...(others.some(({ treated }) => treated) && { treated: true }),
+  ...(others.some(({ dealt }) => dealt) && { dealt: true }),
+});
+
+/**
+ * A part's own share of what was dealt out, behind all treatments: it is treated and dealt no further.
+ *
+ * @param part  whose share it is: another one than the take's, perhaps
+ */
+export const behindDealing = (take: PartTake, part: Pick<Part, 'id' | 'role' | 'brief'>): PartTake => ({
+  ...behindTreatments(take),
+  part: part.id,
+  over: take.over && { ...take.over, role: part.role, low: part.brief.low, high: part.brief.high },
+  dealt: true,
+});
+
 /**
  * Other notes in place of a take's, by the writer's hand: they go on following what it followed.
  *

@@ -15,7 +15,7 @@ import { readChord } from '../theory/read-chord';
 import { clashes, fitNotes, type FitLimits } from '../song/fit';
 import { musicOf } from '../testing/sounding';
 import { fittedTakes } from '../song/follow-chords';
-import { writtenNotes } from './stages';
+import { writtenNotes } from './written';
 import { chosenId } from '../song/section';
 
 const key = { tonic: 0, scale: 'major' };

@@ -5,7 +5,7 @@ import { roleOf } from '../song/roles';
 import type { Note, Part } from '../song/schema';
 import { range, type Ticks, type Velocity } from '../theory/units';
 import { songCourse } from './course';
-import { writtenNotes } from './stages';
+import { writtenNotes } from './written';
 import { strokesOf } from './strokes';
 
 /** What a part does in one bar of the running order. */

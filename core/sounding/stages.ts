@@ -1,37 +1,15 @@
-import { barOf, groundOf } from '../song/ground';
+import { groundOf } from '../song/ground';
 import { own } from '../song/look-up';
-import { passNotes } from '../patterns/pass';
-import { partTake, soundingId, type Music } from '../song/resolve';
-import type { Ground, Note, Part, Score, Section, PartId } from '../song/schema';
+import type { Music } from '../song/resolve';
+import type { Ground, Note, Part, Score, Section } from '../song/schema';
 import { byStart, endsApart } from '../song/note-ends';
-import { aroundSolos } from '../song/solo';
 import { styleIn } from '../styles/styles';
-import { treatedNotes } from '../treat/treated';
 import { barTicks } from '../theory/metre';
 import { felt } from './feel';
 import { grooved } from './groove';
 import { humanised } from './humanise';
 import { numberOf, remembering } from '../song/remember';
-
-const SILENT: readonly Note[] = [];
-
-/**
- * What a part plays in a section as it is written: its take over the chords that sound, treated, with room for solos.
- * Pictures show this, and everything that sounds is made of it.
- *
- * The stages in their order are the take, fitted to the chords or made for the pass, then the treatments of its part,
- * then what solos leave of it.
- *
- * @param pass  how often the section was played before; what goes on by itself differs from pass to pass
- * @returns notes from the section's start, the same list as long as nothing changes
- */
-export function writtenNotes(music: Music, section: Section, part: PartId, pass = 0): readonly Note[] {
-  const take = partTake(music.takes, soundingId(section, part, music.heard));
-  if (!take) return SILENT;
-  const playing = music.score.parts.find(({ id }) => id === part);
-  const notes = treatedNotes(passNotes(music, section, take, pass), take, playing, { music, section, pass });
-  return aroundSolos(notes, section, part, barOf(music.score, section));
-}
+import { writtenNotes } from './written';
 
 const swapped = remembering();
 

@@ -1,8 +1,10 @@
 import * as fc from 'fast-check';
 import type { Music } from '../song/resolve';
 import {
+  DEAL_WAYS,
   MOST_LAYERS,
   type Chain,
+  type DealWay,
   type Layer,
   type Note,
   type Part,
@@ -60,6 +62,8 @@ export interface Twist {
   readonly pattern: Pattern | null;
   /** What the first two parts go through; null where they sound as written. */
   readonly chain: Chain | null;
+  /** Which part deals its line out, how, and to which; null where every part plays its own. */
+  readonly deal: { readonly from: number; readonly way: DealWay; readonly to: readonly number[] } | null;
 }
 
 /**
@@ -111,6 +115,13 @@ export const twists: fc.Arbitrary<Twist> = fc.record({
   master: fc.option(percent, { nil: undefined }),
   pattern: fc.option(patterns()),
   chain: fc.option(chains),
+  deal: fc.option(
+    fc.record({
+      from: fc.nat({ max: 6 }),
+      way: fc.constantFrom(...DEAL_WAYS),
+      to: fc.uniqueArray(fc.nat({ max: 6 }), { minLength: 1, maxLength: 4 }),
+    }),
+  ),
 });
 
 const at = <T>(list: readonly T[], index: number): T => list[index % list.length] as T;
@@ -137,6 +148,12 @@ export function songOf(twist: Twist): Music {
     ...(index < 2 && twist.chain ? { treatments: twist.chain } : {}),
   }));
   const [lead, other] = parts;
+  const dealing = ({ from, way, to }: NonNullable<Twist['deal']>): Part[] =>
+    parts.map((part, index) =>
+      index === from % parts.length
+        ? { ...part, deals: { way, to: [...new Set(to.map((place) => at(parts, place).id))] } }
+        : part,
+    );
   const made: Record<string, Take> = {};
   const going = (section: Section, part: Part, pattern: Pattern): PartTake =>
     patternTake({ id: `going-${section.id}`, section: section.id, length: 1920 }, part, pattern, [], {
@@ -171,7 +188,7 @@ export function songOf(twist: Twist): Music {
     ...score,
     ground: { ...score.ground, swing: twist.swing, feel: twist.feel, style: twist.style },
     ...(twist.master === undefined ? {} : { master: twist.master }),
-    parts,
+    parts: twist.deal ? dealing(twist.deal) : parts,
     sections,
     order,
     energy: twist.energy.map(({ place, at: tick, value }) => ({ occurrence: at(order, place).id, at: tick, value })),

@@ -1,3 +1,4 @@
+import { listed } from '../song/limits';
 import type { StepsOf, Treatment } from '../song/schema';
 import { sayRate } from '../settings/setting';
 import type { MidiNote, Ticks } from '../theory/units';
@@ -59,9 +60,6 @@ function sayAdded(by: number, of: StepsOf): string {
   const what = of === 'chord' ? 'chord note' : 'scale step';
   return far === 1 ? `the next ${what} ${where}` : `${far} ${what}s ${where}`;
 }
-
-const listed = (words: readonly string[]): string =>
-  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
 
 function sayTime(times: number, over: number): string {
   if (times === over) return 'at its own pace';

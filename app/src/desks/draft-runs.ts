@@ -6,8 +6,16 @@ import type { DraftRequest } from '@fendro/core/compose/draft';
 import { surplusTakes } from '@fendro/core/song/prune';
 import { LIMITS } from '@fendro/core/song/limits';
 import { partTake, sectionTicks } from '@fendro/core/song/resolve';
-import { HARMONY, type Asking, type LineId, type Section, type SectionId, type Take } from '@fendro/core/song/schema';
-import { behindTreatments, draftedTake, relativesIn } from '@fendro/core/song/take';
+import {
+  HARMONY,
+  type Asking,
+  type LineId,
+  type PartTake,
+  type Section,
+  type SectionId,
+  type Take,
+} from '@fendro/core/song/schema';
+import { behindLike, draftedTake, relativesIn } from '@fendro/core/song/take';
 import { newId } from '../store/ids';
 import { Notices } from '../store/notices';
 import {
@@ -215,11 +223,11 @@ export class DraftRuns {
       { asking, seed, attempts },
       content.of === 'part' ? { of: 'part', part: line, notes: content.notes } : content,
     );
-    return made.of === 'part' && this.isBehind(asking) ? behindTreatments(made) : made;
+    return made.of === 'part' ? behindLike(made, this.relatives(asking)) : made;
   }
 
-  /** True where something is held of, or varied from, what came of treatments: what is drafted to it lies there too. */
-  private isBehind(asking: Asking): boolean {
-    return relativesIn(asking).some((id) => partTake(this.takes(), id)?.treated === true);
+  /** Where something is held of, or varied from, what came of treatments, what is drafted to it lies there too. */
+  private relatives(asking: Asking): PartTake[] {
+    return relativesIn(asking).flatMap((id) => partTake(this.takes(), id) ?? []);
   }
 }

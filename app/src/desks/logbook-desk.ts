@@ -130,8 +130,9 @@ export class LogbookDesk {
     const { take, section, line, canSound } = entry;
     if (!canSound) return;
     this.show(section, line);
-    const pass = this.passOf(entry);
-    if (pass) this.store.dispatch(TakeActions.madeAndHeard({ takes: [pass], take: pass.id, section, line }));
+    const takes = this.passOf(entry);
+    const band = Object.fromEntries(takes.map(({ part, id }) => [part, id]));
+    if (takes.length > 0) this.store.dispatch(TakeActions.bandHeard({ section, band, takes }));
     else this.store.dispatch(TakeActions.heard({ take: take.id, section, line }));
     this.playback.playIfStopped();
   }
@@ -146,22 +147,20 @@ export class LogbookDesk {
 
   /** Keeps a pass of the logbook as a take. */
   catch(entry: LogEntry): void {
-    const pass = this.passOf(entry);
-    if (pass && entry.take.of === 'part') this.catching.keep(pass, entry.take);
+    if (entry.take.of === 'part') this.catching.keep(this.passOf(entry), entry.take);
   }
 
   /** True where a line is a pass that can be caught. */
   readonly canCatch = ({ pass, take, canSound }: LogEntry): boolean => canSound && pass !== null && take.of === 'part';
 
-  /** The pass that a line of the logbook means, as it sounded over the chords of that moment. */
-  private passOf(entry: LogEntry): PartTake | null {
+  /** The pass that a line of the logbook means, as it sounded over the chords of that moment: none, or a take a part. */
+  private passOf(entry: LogEntry): readonly PartTake[] {
     const { pass, take, place } = entry;
     const music = this.music();
     const section = music && sectionOf(music.score, entry.section);
-    if (!section || pass === null || take.of !== 'part') return null;
+    if (!section || pass === null || take.of !== 'part') return [];
     const { heard, takes } = this.song();
-    const chords = bandAt(heard, takes, place)[HARMONY] ?? undefined;
-    return this.catching.made(music, section, take, pass, chords);
+    return this.catching.made(music, { section, take, pass, band: bandAt(heard, takes, place) });
   }
 
   /** Hears the whole band of a section as it sounded at a moment. */

@@ -6,7 +6,7 @@ import { isDrumRole } from '@fendro/core/song/roles';
 import type { Layer, Part } from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { reachOf } from '@fendro/core/sounding/reach';
-import { writtenNotes } from '@fendro/core/sounding/stages';
+import { writtenNotes } from '@fendro/core/sounding/written';
 import { selectMusic, selectOwnScore } from '../store/selectors';
 import { ScoreActions } from '../store/song.actions';
 import { BandDesk } from './band-desk';

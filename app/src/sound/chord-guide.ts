@@ -1,7 +1,7 @@
 import type { Music } from '@fendro/core/song/resolve';
 import { isAccompaniment } from '@fendro/core/song/roles';
 import { HARMONY, type LineId, type Section } from '@fendro/core/song/schema';
-import { writtenNotes } from '@fendro/core/sounding/stages';
+import { writtenNotes } from '@fendro/core/sounding/written';
 
 /**
  * True where the chords sound by themselves: while they are in focus, and in a loop in which no part plays them yet.

@@ -4,7 +4,7 @@ import { chordLineNotes } from '@fendro/core/sounding/chord-line';
 import type { Course } from '@fendro/core/sounding/course';
 import type { ChordLine } from '@fendro/core/sounding/performance';
 import { numberOf } from '@fendro/core/song/remember';
-import { writtenNotes } from '@fendro/core/sounding/stages';
+import { writtenNotes } from '@fendro/core/sounding/written';
 
 /** What each line sounds, as a text that differs where the sound does. */
 export type Contents = ReadonlyMap<LineId, string>;

@@ -77,8 +77,8 @@ export const TakeActions = createActionGroup({
     'Made and heard': props<{ takes: readonly Take[]; take: TakeId; section: SectionId; line: LineId }>(),
     /** A take sounds in place of the chosen one. */
     Heard: props<{ take: TakeId; section: SectionId; line: LineId }>(),
-    /** Several takes of a section sound together in place of the chosen ones. */
-    'Band heard': props<{ section: SectionId; band: Readonly<Record<LineId, TakeId>> }>(),
+    /** Several takes of a section sound together in place of the chosen ones; some of them came to be for it. */
+    'Band heard': props<{ section: SectionId; band: Readonly<Record<LineId, TakeId>>; takes?: readonly Take[] }>(),
     /** Lines of the logbook: what began to sound. */
     Logged: props<{ lines: readonly HeardLine[] }>(),
     /** Back to the chosen take. */

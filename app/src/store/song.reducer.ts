@@ -198,7 +198,7 @@ export const songReducer = createReducer(
       saving: changed(state),
     };
   }),
-  on(TakeActions.madeAndHeard, (state, { takes }): SongState => {
+  on(TakeActions.madeAndHeard, TakeActions.bandHeard, (state, { takes = [] }): SongState => {
     const problem = takesProblem(takes);
     if (problem !== null) return { ...state, refused: { reason: problem } };
     return state.score ? { ...withTakes(state, takes), saving: changed(state) } : state;
@@ -208,10 +208,7 @@ export const songReducer = createReducer(
     heard: [...state.heard, ...lines],
     saving: changed(state),
   })),
-  on(TakeActions.heard, TakeActions.bandHeard, TakeActions.released, (state): SongState => ({
-    ...state,
-    saving: changed(state),
-  })),
+  on(TakeActions.heard, TakeActions.released, (state): SongState => ({ ...state, saving: changed(state) })),
   on(SongActions.opened, (_state, { song }): SongState => ({
     ...CLOSED,
     open: { id: song.id, seed: song.seed },

@@ -1,3 +1,4 @@
+import { listed } from '@fendro/core/song/limits';
 import type { Aspect } from '@fendro/core/song/schema';
 
 /** Bars counted from 0, `to` not included, as a musician says them: “Bar 3”, “Bars 3–4”. */
@@ -16,8 +17,7 @@ export function listBars(bars: readonly number[]): string {
     else runs.push({ from: bar, to: bar + 1 });
   }
   const said = runs.map(({ from, to }) => (to - from === 1 ? `${from + 1}` : `${from + 1}–${to}`));
-  const list = said.length > 1 ? `${said.slice(0, -1).join(', ')} and ${said.at(-1) ?? ''}` : said.join('');
-  return `${bars.length === 1 ? 'bar' : 'bars'} ${list}`;
+  return `${bars.length === 1 ? 'bar' : 'bars'} ${listed(said)}`;
 }
 
 /** An aspect in words, of notes or of chords. */

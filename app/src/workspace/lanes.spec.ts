@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { Store, type Action } from '@ngrx/store';
-import * as stages from '@fendro/core/sounding/stages';
+import * as written from '@fendro/core/sounding/written';
 import * as roles from '@fendro/core/study/note-roles';
 import { HARMONY } from '@fendro/core/song/schema';
 import { provideSong } from '../store/provide-song';
@@ -13,8 +13,8 @@ jest.mock('@fendro/core/study/note-roles', () => {
   const actual = jest.requireActual<typeof roles>('@fendro/core/study/note-roles');
   return { ...actual, noteRoles: jest.fn(actual.noteRoles) };
 });
-jest.mock('@fendro/core/sounding/stages', () => {
-  const actual = jest.requireActual<typeof stages>('@fendro/core/sounding/stages');
+jest.mock('@fendro/core/sounding/written', () => {
+  const actual = jest.requireActual<typeof written>('@fendro/core/sounding/written');
   return { ...actual, writtenNotes: jest.fn(actual.writtenNotes) };
 });
 
@@ -24,7 +24,7 @@ describe('lanes', () => {
   let store: Store;
   let lanes: () => unknown[];
   const work = () => [
-    jest.mocked(stages.writtenNotes).mock.calls.length,
+    jest.mocked(written.writtenNotes).mock.calls.length,
     jest.mocked(roles.noteRoles).mock.calls.length,
   ];
   /** Which lanes are worked out anew by something. */

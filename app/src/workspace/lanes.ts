@@ -5,7 +5,7 @@ import { partTake, soundingId } from '@fendro/core/song/resolve';
 import { isDrumRole, isLine } from '@fendro/core/song/roles';
 import type { Note, Part, PartId, TakeNote } from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
-import { writtenNotes } from '@fendro/core/sounding/stages';
+import { writtenNotes } from '@fendro/core/sounding/written';
 import { noteRoles, type NoteRole } from '@fendro/core/study/note-roles';
 import { metricalWeight, WEIGHT } from '@fendro/core/theory/metre';
 import {

@@ -18,7 +18,7 @@ import { ENDING_NAMES } from '@fendro/core/compose/ending-names';
 import { ENERGY_SHAPES } from '@fendro/core/song/energy';
 import { nameOfKind } from '@fendro/core/song/edit';
 import { isDrumRole } from '@fendro/core/song/roles';
-import { writtenNotes } from '@fendro/core/sounding/stages';
+import { writtenNotes } from '@fendro/core/sounding/written';
 import { type Placed } from '@fendro/core/song/resolve';
 import { SECTION_KINDS } from '@fendro/core/song/schema';
 import { TICKS_PER_QUARTER } from '@fendro/core/theory/units';

@@ -8,6 +8,7 @@ import { from7to8 } from './7-to-8';
 import { from8to9 } from './8-to-9';
 import { from9to10 } from './9-to-10';
 import { from10to11 } from './10-to-11';
+import { from11to12 } from './11-to-12';
 
 type Raw = Record<string, unknown>;
 
@@ -23,6 +24,7 @@ const STEPS: readonly ((song: Raw) => Raw)[] = [
   from8to9,
   from9to10,
   from10to11,
+  from11to12,
 ];
 
 /**

@@ -4,7 +4,7 @@ import { ENGINE } from '../../compose/engine';
 import { performChords } from '../../voicing/chord-line';
 import { PLAIN_CHORDS } from '../../song/briefs';
 import type { ChordSpan, Ground, Note } from '../../song/schema';
-import { writtenNotes } from '../../sounding/stages';
+import { writtenNotes } from '../../sounding/written';
 import { musicOf } from '../../testing/sounding';
 import { NOTHING_HEARD, chordsIn } from '../../song/resolve';
 import { scoreWith } from '../../testing/scores';

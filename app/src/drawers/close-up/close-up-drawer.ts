@@ -23,7 +23,7 @@ import type { Note } from '@fendro/core/song/schema';
 import { EXPRESSION_NAMES } from '@fendro/core/shaping/curves';
 import { meant } from '@fendro/core/shaping/room';
 import { drumName } from '@fendro/core/sounding/drum-names';
-import { writtenNotes } from '@fendro/core/sounding/stages';
+import { writtenNotes } from '@fendro/core/sounding/written';
 import { beatsOf } from '@fendro/core/theory/metre';
 import { InRegion } from '../../commands/regions';
 import { RunsCommand } from '../../commands/runs-command';

@@ -3,7 +3,7 @@ import { ChoiceField } from '../../ui/fields/choice-field';
 import { MatButton } from '@angular/material/button';
 import { Store } from '@ngrx/store';
 import { drumName, KIT_KEYS } from '@fendro/core/sounding/drum-names';
-import { writtenNotes } from '@fendro/core/sounding/stages';
+import { writtenNotes } from '@fendro/core/sounding/written';
 import { selectMusic, selectPart, selectScore, selectSection } from '../../store/selectors';
 import { ScoreActions } from '../../store/song.actions';
 

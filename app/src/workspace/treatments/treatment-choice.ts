@@ -34,6 +34,9 @@ import { TreatmentShelf } from './treatment-shelf';
         <button matButton="outlined" class="small" fdRuns="treat.write">Write into the notes here</button>
       </div>
     }
+    <div class="row">
+      <button matButton="outlined" class="small" fdRuns="deal.open">Deal out to parts …</button>
+    </div>
     <fd-treatment-shelf />
   `,
   styles: `

@@ -4,7 +4,7 @@ import { fireEvent } from '@testing-library/dom';
 import { soundingId, partTake } from '@fendro/core/song/resolve';
 import { chosenId } from '@fendro/core/song/section';
 import type { PartTake } from '@fendro/core/song/schema';
-import { writtenNotes } from '@fendro/core/sounding/stages';
+import { writtenNotes } from '@fendro/core/sounding/written';
 import { sounds } from '@fendro/core/sounding/strokes';
 import { FIRST } from '@fendro/core/treat/first-treatment';
 import { CatchDesk } from '../../desks/catch-desk';

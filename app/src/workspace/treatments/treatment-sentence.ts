@@ -2,10 +2,13 @@ import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, signa
 import { MatButton } from '@angular/material/button';
 import { Store } from '@ngrx/store';
 import { placesIn, treatmentAt, type At } from '@fendro/core/treat/chain-edits';
+import { DealDesk } from '../../desks/deal-desk';
 import { TreatDesk } from '../../desks/treat-desk';
 import { selectPart } from '../../store/selectors';
 import { Beside } from '../../ui/beside';
 import { Sortable } from '../../ui/sortable';
+import { DealDetails } from '../dealing/deal-details';
+import { DealWord } from '../dealing/deal-word';
 import { TreatmentChoice } from './treatment-choice';
 import { TreatmentDetails } from './treatment-details';
 
@@ -23,16 +26,23 @@ interface TreatmentWord {
 @Component({
   selector: 'fd-treatment-sentence',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Beside, MatButton, Sortable, TreatmentChoice, TreatmentDetails],
+  imports: [Beside, DealDetails, DealWord, MatButton, Sortable, TreatmentChoice, TreatmentDetails],
   templateUrl: './treatment-sentence.html',
   styleUrl: './treatment-sentence.scss',
 })
 export class TreatmentSentence {
   protected readonly desk = inject(TreatDesk);
+  protected readonly deals = inject(DealDesk);
   private readonly part = inject(Store).selectSignal(selectPart);
   protected readonly name = computed(() => this.part()?.name ?? '');
   /** True while treatments are offered. */
   protected readonly adding = signal(false);
+  /** Goes back to the sentence. */
+  protected closeDealing(): void {
+    this.deals.close();
+    this.adding.set(false);
+  }
+
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
 
   protected readonly words = computed((): readonly TreatmentWord[] => {
@@ -63,8 +73,10 @@ export class TreatmentSentence {
   });
 
   protected openChoice(): void {
+    const shown = this.adding() && !this.deals.open();
     this.desk.open(null);
-    this.adding.set(!this.adding());
+    this.deals.close();
+    this.adding.set(!shown);
   }
 
   protected isOpen({ at }: TreatmentWord): boolean {
@@ -74,6 +86,7 @@ export class TreatmentSentence {
 
   protected toggle(word: TreatmentWord): void {
     this.adding.set(false);
+    this.deals.close();
     this.desk.open(this.isOpen(word) ? null : word.at);
   }
 
