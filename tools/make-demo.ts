@@ -7,6 +7,7 @@ import { resolve } from 'node:path';
 import { requestFor } from '@fendro/core/compose/asking';
 import { draftTakes } from '@fendro/core/compose/takes';
 import { songLines, withHook } from '@fendro/core/compose/whole-song';
+import { LEANINGS, type Leaning } from '@fendro/core/lean/words';
 import { firstLoops } from '@fendro/core/patterns/first-pattern';
 import { overOf, patternNotes } from '@fendro/core/patterns/pass';
 import { choose, nameTake, remark } from '@fendro/core/song/edit';
@@ -19,6 +20,7 @@ import {
   SONG_VERSION,
   type HarmonyBrief,
   type Heard,
+  type Lean,
   type Part,
   type Score,
   type Section,
@@ -151,11 +153,13 @@ for (const { section, line } of songLines(score, new Set(PLANS.map(({ id }) => i
   const pick = PLANS.find(({ id }) => id === section)?.picks[line];
   if (pick !== undefined) addLine(section, line, pick);
 }
-/** A rival that goes on by itself, kept and named: loops of three, five and seven that move with the chords. */
+/** A rival that goes on by itself, kept and named: loops of three, five and seven that move with the chords and lean. */
 function addLoops(id: string, line: string): void {
   const section = score.sections.find((own) => own.id === id) as Section;
   const part = score.parts.find((own) => own.id === line) as Part;
-  const pattern = firstLoops(part, SEED);
+  const brighter = LEANINGS.find(({ name }) => name === 'brighter') as Leaning;
+  const lean: Lean = { goes: 'slowly', ...brighter, bars: 8, then: 'comes back' };
+  const pattern = { ...firstLoops(part, SEED), leans: [lean] };
   const over = overOf({ score, takes, heard: NOTHING_HEARD }, section, 0);
   const place = { id: `${id}-${line}-loops`, section: id, length: over.length };
   const wish = { harmony: chosenId(section, HARMONY), ground: score.ground, before: null };

@@ -13,6 +13,7 @@ import { readingBrief } from './harmony/under-melody';
 import { draftMelody } from './melody/melody';
 import { chordsFromKin, givenTo } from './given';
 import { NOTHING_HELD } from './held';
+import { draftLeaning } from './leaning';
 import { laidOver } from './held-bars';
 import { saidOver } from './said';
 import { attemptsAt, streamsOf, type Streams } from './stages';
@@ -151,6 +152,8 @@ export function draft(request: DraftRequest, attempt: number): Draft {
   const inKind = asking.bound ? withProfile(brief, asking.kind, role) : brief;
   const leaned = energy === undefined ? inKind : withEnergy(inKind, energy, role);
   const part: PartContext = { ...context, chords: sounding, role, brief: leaned, held: NOTHING_HELD };
-  const result = draftPart(request, part, streamsOf(seed, role, attempts));
+  const result = draftLeaning(request, part, attempts.plan, (asked, own) =>
+    draftPart(asked, own, streamsOf(seed, role, attempts)),
+  );
   return result.ok ? { ok: true, content: { of: 'part', notes: result.notes } } : result;
 }

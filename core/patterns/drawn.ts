@@ -6,7 +6,7 @@ import { clamp, type MidiNote, type Ticks } from '../theory/units';
 import { once, pickWeighted } from '../trellis/random';
 import { pitchOfDegree } from './degrees';
 import { rolled } from './dice';
-import type { Over } from './over';
+import { isAsked, type Over } from './over';
 import { stepAt, stepsIn, type Step } from './steps';
 
 /** A note on its way: what a step strikes, and how long it is held on. */
@@ -37,6 +37,10 @@ function struckSteps(pattern: DrawnPattern, over: Over): Struck[] {
   /** The last step held on to its end, so that the next may be tied to it. */
   let open: Struck | null = null;
   for (const step of steps) {
+    if (!isAsked(over, step.at)) {
+      open = null;
+      continue;
+    }
     const chance = (name: string): number => once(pattern.seed, name, step.moment);
     const { strips, ties, others, direction } = patternAt(step.moment);
     const indexIn = (name: StripName): number =>

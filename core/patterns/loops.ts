@@ -4,7 +4,7 @@ import { byStart, endsApart } from '../song/note-ends';
 import { range, type Ticks } from '../theory/units';
 import { once } from '../trellis/random';
 import { foldedInto, pitchOfDegree } from './degrees';
-import type { Over } from './over';
+import { isAsked, type Over } from './over';
 import { stepAt } from './steps';
 
 /** A stroke of one loop. */
@@ -77,6 +77,7 @@ export function loopNotes(pattern: Loops, over: Over): Note[] {
   for (const stroke of all) moments.set(stroke.at, [...(moments.get(stroke.at) ?? []), stroke]);
   const order = [...moments.keys()].sort((a, b) => a - b);
   const notes = order.flatMap((at, index) => {
+    if (!isAsked(over, at)) return [];
     const strokes = moments.get(at) ?? [];
     const tied = pattern.meeting === 'tied' && strokes.length > 1;
     const next = order[index + 1] ?? over.length;

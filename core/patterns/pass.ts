@@ -5,6 +5,7 @@ import { chordsIn, sectionTicks, type Music } from '../song/resolve';
 import type { Note, Pattern, PartTake, Section, TakeNote } from '../song/schema';
 import { withNoteIds } from '../song/take';
 import { drawnNotes } from './drawn';
+import { leaningNotes } from './leaning';
 import { loopNotes } from './loops';
 import type { Over } from './over';
 import { wanderingNotes } from './wandering';
@@ -42,7 +43,7 @@ function notesOf(pattern: Pattern, over: Over): Note[] {
 export function patternNotes(pattern: Pattern, over: Over): readonly TakeNote[] {
   const { tonic, scale, weights } = over.ground;
   const name = [over.pass, numberOf(over.chords), over.length, over.bar, tonic, scale, weights?.join(',')].join(' ');
-  return made(pattern, name, () => withNoteIds(notesOf(pattern, over)));
+  return made(pattern, name, () => withNoteIds(leaningNotes(pattern, over, notesOf)));
 }
 
 /**

@@ -3,12 +3,12 @@ import type { Note, Wandering } from '../song/schema';
 import { underAt } from '../song/under';
 import { DRUM_KEYS } from '../song/style';
 import { byStart, endsApart } from '../song/note-ends';
-import { chordMask } from '../theory/chord';
+import { chordMask, type Chord } from '../theory/chord';
 import { keyMask } from '../theory/key';
 import { inMask, pitchClassOf } from '../theory/pitch';
 import { clamp, modulo, range, SIXTEENTH, type MidiNote, type Ticks } from '../theory/units';
 import { happens, pickWeighted, stream, type Random } from '../trellis/random';
-import type { Over } from './over';
+import { isAsked, type Over } from './over';
 
 const DRUMS: ReadonlySet<MidiNote> = new Set(Object.values(DRUM_KEYS));
 /** Sixteenths and their triplets lie on this grid. */
@@ -43,8 +43,12 @@ function onsets({ division, double, gap, grid }: Wandering, random: Random, leng
   return found;
 }
 
-/** The pitches that may be struck at a moment. */
-function pitchesAt(pattern: Wandering, at: Ticks, { chords, ground, length }: Over): readonly MidiNote[] {
+/**
+ * The pitches that may be struck over a chord.
+ *
+ * @param chord  null where the writer wants none to sound, undefined where none was written
+ */
+function pitchesOver(pattern: Wandering, chord: Chord | null | undefined, ground: Over['ground']): readonly MidiNote[] {
   const all = range(pattern.high - pattern.low + 1).map((index) => pattern.low + index);
   switch (pattern.tones) {
     case 'any':
@@ -54,9 +58,8 @@ function pitchesAt(pattern: Wandering, at: Ticks, { chords, ground, length }: Ov
     case 'scale':
       return all.filter((pitch) => inMask(keyMask(ground), pitch));
     case 'chord': {
-      const { span } = underAt(chords, at, length);
-      if (span?.chord === null) return [];
-      const mask = span?.chord ? chordMask(span.chord) : keyMask(ground);
+      if (chord === null) return [];
+      const mask = chord ? chordMask(chord) : keyMask(ground);
       return all.filter((pitch) => inMask(mask, pitch));
     }
   }
@@ -123,12 +126,24 @@ export function wanderingNotes(pattern: Wandering, over: Over): Note[] {
     Random,
   ];
   const weight = weighed(pattern, over);
+  const options = new Map<Chord | null | undefined, readonly MidiNote[]>();
+  const pitchesAt = (at: Ticks): readonly MidiNote[] => {
+    const chord = underAt(over.chords, at, over.length).span?.chord;
+    const known = options.get(chord) ?? pitchesOver(pattern, chord, over.ground).filter((pitch) => weight(pitch) > 0);
+    options.set(chord, known);
+    return known;
+  };
   let last: MidiNote | null = null;
   const notes = onsets(pattern, random('gap'), over.length).flatMap((at): Note[] => {
     const long = drawn(lengths, pattern.length);
     const velocity = drawn(touches, pattern.loudness);
-    const pitches = pitchesAt(pattern, at, over).filter((pitch) => weight(pitch) > 0);
+    const pitches = pitchesAt(at);
     if (!happens(sounds, pattern.density) || pitches.length === 0) return [];
+    if (!isAsked(over, at)) {
+      // Drawn all the same, so that what comes after it stays where it is.
+      tones.next();
+      return [];
+    }
     last = wandered(tones, pitches, last, pattern.stride, weight);
     const duration = clamp(pattern.grid ? onGrid(long) : long, 1, over.length - at);
     return [{ start: at, duration, pitch: last, velocity }];

@@ -1,5 +1,6 @@
 import './validation';
 import * as z from 'zod';
+import { leansSchema } from './lean-schema';
 
 /** What parts and chords are asked for; styles bring briefs of their own, so they stand apart from the song. */
 
@@ -74,6 +75,8 @@ export const briefSchema = z
     way: z.enum(BASS_WAYS).nullable(),
     /** Chance of a pick-up into the section, in %. */
     pickup: percent,
+    /** How it leans by itself from bar to bar. */
+    leans: leansSchema.optional(),
   })
   .readonly();
 

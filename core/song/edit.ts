@@ -9,6 +9,7 @@ import type {
   EnergyPoint,
   Ground,
   HarmonyBrief,
+  Lean,
   LineId,
   Occurrence,
   Part,
@@ -73,6 +74,15 @@ export const treatPart = (score: Score, id: PartId, chain: Chain): Score => ({
 export const changeBrief = (score: Score, id: PartId, change: Partial<Brief>): Score => ({
   ...score,
   parts: replace(score.parts, id, (part) => ({ ...part, brief: { ...part.brief, ...change } })),
+});
+
+/** @param leans  how the part's brief leans by itself; empty where it does not */
+export const leanBrief = (score: Score, id: PartId, leans: readonly Lean[]): Score => ({
+  ...score,
+  parts: replace(score.parts, id, (part) => {
+    const { leans: _before, ...brief } = part.brief;
+    return { ...part, brief: leans.length === 0 ? brief : { ...brief, leans } };
+  }),
 });
 
 export const changeHarmonyBrief = (score: Score, sectionId: SectionId, change: Partial<HarmonyBrief>): Score => ({

@@ -1,5 +1,6 @@
 import './validation';
 import * as z from 'zod';
+import { leansSchema } from './lean-schema';
 import { LIMITS } from './limits';
 import { of, pitch } from './music-schema';
 import type { Percent, Ticks } from '../theory/units';
@@ -72,10 +73,17 @@ const stripSchema = z
 /** Another note that a step may take. */
 const otherSchema = z.object({ step, value, share: of<Percent>(percent.min(1)) }).readonly();
 
+/** What all patterns have. */
+const common = {
+  seed: z.number().int(),
+  /** How it leans by itself from bar to bar. */
+  leans: leansSchema.optional(),
+};
+
 export const drawnPatternSchema = z
   .object({
     of: z.literal('drawn'),
-    seed: z.number().int(),
+    ...common,
     degrees: z.enum(DEGREES_OF),
     /** Notes lie in here, moved by octaves where they would not. */
     low: pitch,
@@ -158,7 +166,7 @@ const loopSchema = z
 export const loopsSchema = z
   .object({
     of: z.literal('loops'),
-    seed: z.number().int(),
+    ...common,
     degrees: z.enum(LOOP_DEGREES),
     low: pitch,
     high: pitch,
@@ -174,7 +182,7 @@ export const loopsSchema = z
 /** What wandering notes may be: notes of the chord, of the scale, any, or drums of the kit. */
 export const WANDERING_TONES = ['chord', 'scale', 'any', 'kit'] as const;
 /** The shortest and the longest of notes and of gaps between them, in ticks. */
-const WANDERING_TICKS = { low: 20, high: 7680 } as const;
+export const WANDERING_TICKS = { low: 20, high: 7680 } as const;
 export const MOST_VOICES = 8;
 
 const within = of<Ticks>(z.number().int().min(WANDERING_TICKS.low).max(WANDERING_TICKS.high));
@@ -185,7 +193,7 @@ const ordered = ({ low, high }: Bounds): boolean => low <= high;
 const wanderingSchema = z
   .object({
     of: z.literal('wandering'),
-    seed: z.number().int(),
+    ...common,
     tones: z.enum(WANDERING_TONES),
     low: pitch,
     high: pitch,

@@ -26,6 +26,7 @@ import type { Percent, Ticks } from '../theory/units';
 
 export * from './brief-schema';
 export * from './deal-schema';
+export * from './lean-schema';
 export * from './mix-schema';
 export * from './music-schema';
 export * from './pattern-schema';

@@ -22,6 +22,8 @@ import {
   type Wandering,
 } from '../song/schema';
 
+import { leaning } from './leans';
+
 const step = fc.nat({ max: 8 });
 const percent = fc.integer({ min: 0, max: 100 });
 const bars = fc.option(fc.integer({ min: 1, max: 4 }));
@@ -133,7 +135,7 @@ export const wanderings: fc.Arbitrary<Wandering> = fc
 
 /** Anything by which a take can go on by itself. */
 export const patterns = (): fc.Arbitrary<Pattern> =>
-  fc.oneof<fc.Arbitrary<Pattern>[]>(drawnPatterns, loopPatterns, wanderings);
+  leaning(fc.oneof<fc.Arbitrary<Pattern>[]>(drawnPatterns, loopPatterns, wanderings));
 
 /** Drawn patterns of any kind, all of them valid. */
 export const drawnPatterns: fc.Arbitrary<DrawnPattern> = fc

@@ -10,7 +10,15 @@ import { typeChords } from '@fendro/core/song/chord-edit';
 import { fitNotes } from '@fendro/core/song/fit';
 import { firstLoops, firstPattern, firstWandering } from '@fendro/core/patterns/first-pattern';
 import { patternNotes } from '@fendro/core/patterns/pass';
-import { ASPECTS, type Asking, type Chain, type ChordSpan, type Hold, type Pattern } from '@fendro/core/song/schema';
+import {
+  ASPECTS,
+  type Asking,
+  type Chain,
+  type ChordSpan,
+  type Hold,
+  type Note,
+  type Pattern,
+} from '@fendro/core/song/schema';
 import { looseTake } from '@fendro/core/song/take';
 import { noteFeatures } from '@fendro/core/study/features';
 import { inferChords } from '@fendro/core/study/infer/chords';
@@ -21,7 +29,9 @@ import { writeMidi, type MidiEvent } from '@fendro/core/files/midi-write';
 import { groundFor, startScore } from '@fendro/core/styles/band';
 import { styleOf } from '@fendro/core/styles/styles';
 import { throughChain } from '@fendro/core/treat/chain';
+import { shares } from '@fendro/core/treat/dealing';
 import { FIRST } from '@fendro/core/treat/first-treatment';
+import type { Treating } from '@fendro/core/treat/treating';
 
 const style = styleOf('singer-songwriter');
 const ground = groundFor(style, { tonic: 0, scale: 'major' });
@@ -118,6 +128,22 @@ const chain: Chain = [
   [FIRST.stray, FIRST.snap, { ...FIRST.thin, chance: 40 }],
 ];
 
+/** The same patterns, which lean slowly and by chance. */
+const leaning = going.map((pattern): Pattern => ({
+  ...pattern,
+  leans: [
+    { goes: 'slowly', name: 'busier', moves: [{ setting: 'busyness', by: 2 }], bars: 8, then: 'stays' },
+    { goes: 'by chance', name: 'softer', moves: [{ setting: 'loudness', by: -2 }], bars: 1, chance: 50 },
+  ],
+}));
+
+/** A pass of 8 bars of patterns, each behind treatments. */
+function play(patterns: readonly Pattern[], use: (notes: readonly Note[], over: Treating) => void): void {
+  const over = { chords: fresh(), ground, length: 8 * 1920, bar: 1920, pass: seed++ };
+  const treating = { ...over, key: ground, seed: 1 };
+  for (const pattern of patterns) use(throughChain(patternNotes(pattern, over), chain, treating), treating);
+}
+
 let seed = 0;
 const milliseconds = {
   reference: time(reference),
@@ -157,9 +183,10 @@ const milliseconds = {
     );
   }),
   'a pass of 8 bars of 16 parts that go on by themselves, in sixteenths with chances, and are treated': time(() => {
-    const over = { chords: fresh(), ground, length: 8 * 1920, bar: 1920, pass: seed++ };
-    const treating = { ...over, key: ground, seed: 1 };
-    for (const pattern of going) throughChain(patternNotes(pattern, over), chain, treating);
+    play(going, () => undefined);
+  }, 15),
+  'the same, leaning by themselves in two ways and dealt out by chance': time(() => {
+    play(leaning, (notes, over) => shares(notes, 'by chance', 4, over));
   }, 15),
   'MIDI file of 100,000 notes written': time(() => {
     writeMidi(file);

@@ -8,6 +8,7 @@ import { chordCommands } from './lists/chords';
 import { moveCommands } from './lists/moves';
 import { motifCommands } from './lists/motifs';
 import { patternCommands } from './lists/patterns';
+import { leaningCommands } from './lists/leanings';
 import { treatmentCommands } from './lists/treatments';
 import { pageCommands } from './lists/pages';
 import { redraftingCommands } from './lists/redrafting';
@@ -33,6 +34,7 @@ export class Commands {
     ...motifCommands(),
     ...patternCommands(),
     ...treatmentCommands(),
+    ...leaningCommands(),
     ...moveCommands(),
     ...sheetCommands(),
     ...closeUpCommands(),

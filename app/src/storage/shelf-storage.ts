@@ -1,7 +1,15 @@
 import '@fendro/core/song/validation';
 import { Injectable } from '@angular/core';
 import * as z from 'zod';
-import { briefSchema, chainSchema, chordSpanSchema, id, patternSchema, ROLES } from '@fendro/core/song/schema';
+import {
+  briefSchema,
+  chainSchema,
+  chordSpanSchema,
+  id,
+  leanMovesSchema,
+  patternSchema,
+  ROLES,
+} from '@fendro/core/song/schema';
 import { LIMITS } from '@fendro/core/song/limits';
 import { ownPhraseSchema } from '@fendro/core/song/own-phrase';
 import { styleSchema } from '@fendro/core/song/style';
@@ -11,10 +19,11 @@ import { shelfFrom1to2 } from './shelf-1-to-2';
 
 /**
  * The version that this build writes. From 1 to 2: shelf-1-to-2.ts. Version 3 knows keys as well; in version 4 styles may
- * have cells for melodies, loops and forms; version 5 knows chains of treatments and patterns. Nothing of what lay on the shelf before
- * means anything else.
+ * have cells for melodies, loops and forms; version 5 knows chains of treatments and patterns; version 6
+ * knows leanings, and briefs and patterns that lean by themselves. Nothing of what lay on the shelf before means anything
+ * else.
  */
-const SHELF_VERSION = 5;
+const SHELF_VERSION = 6;
 /** The first version with one record an item. */
 const ITEMS_SINCE = 2;
 
@@ -42,6 +51,7 @@ export const SHELF_ITEMS = {
     role: z.enum(ROLES),
     pattern: patternSchema,
   }),
+  leanings: z.object({ id, name: z.string().trim().min(1).max(LIMITS.name), moves: leanMovesSchema }),
   /** The keys of a command as the writer wants them; none where it is switched off. */
   keys: z.object({ id, keys: z.array(z.string().min(1).max(40)).max(4) }),
 } as const;
@@ -60,6 +70,7 @@ export const EMPTY_SHELF: ShelfContents = {
   briefs: [],
   chains: [],
   patterns: [],
+  leanings: [],
   keys: [],
 };
 
@@ -74,6 +85,7 @@ export const KIND_NAMES: Readonly<Record<ShelfKind, string>> = {
   briefs: 'brief',
   chains: 'chain of treatments',
   patterns: 'pattern',
+  leanings: 'leaning',
   keys: 'key',
 };
 
@@ -133,6 +145,7 @@ export class ShelfStorage {
       briefs: [],
       chains: [],
       patterns: [],
+      leanings: [],
       keys: [],
     };
     const places = new Map<string, number>();

@@ -6,6 +6,7 @@ import sample from '../storage/samples/shelf-version-1.json';
 import sampleOf2 from '../storage/samples/shelf-version-2.json';
 import sampleOf3 from '../storage/samples/shelf-version-3.json';
 import sampleOf4 from '../storage/samples/shelf-version-4.json';
+import sampleOf5 from '../storage/samples/shelf-version-5.json';
 import { Notices } from './notices';
 import { Shelf } from './shelf';
 import { roleOf } from '@fendro/core/song/roles';
@@ -167,7 +168,7 @@ describe('the shelf', () => {
       );
     shelf.saveKeys('take.keep', ['j']);
     await settled();
-    expect(database.values.get('version')).toBe(5);
+    expect(database.values.get('version')).toBe(6);
     expect((await fresh()).contents()).toMatchObject({ rhythms: ['own:x'], keys: [{ id: 'take.keep', keys: ['j'] }] });
     shelf.saveKeys('take.keep', null);
     await settled();
@@ -180,7 +181,7 @@ describe('the shelf', () => {
     expect(shelf.problems()).toEqual([]);
     expect(shelf.contents().keys).toEqual([{ id: 'take.keep', keys: ['j'] }]);
     expect(shelf.contents().styles).toHaveLength(1);
-    expect(database.values.get('version')).toBe(5);
+    expect(database.values.get('version')).toBe(6);
   });
 
   it('reads what version 4 kept, and has chains of treatments beside it', async () => {
@@ -192,7 +193,7 @@ describe('the shelf', () => {
     const chain = [[{ does: 'octave' as const, by: 1 }]];
     expect(shelf.saveChain({ name: 'Higher', chain })).toBe(true);
     await settled();
-    expect(database.values.get('version')).toBe(5);
+    expect(database.values.get('version')).toBe(6);
     const pattern = firstPattern({ role: 'bass', brief: roleOf('bass').brief }, 3);
     expect(shelf.savePattern({ name: 'Roots', role: 'bass', pattern })).toBe(true);
     await settled();
@@ -205,8 +206,26 @@ describe('the shelf', () => {
     expect((await fresh()).contents().chains).toEqual([]);
   });
 
+  it('reads what version 5 kept, and has leanings beside it', async () => {
+    for (const [key, value] of Object.entries(sampleOf5)) database.values.set(key, value);
+    const shelf = await fresh();
+    expect(shelf.problems()).toEqual([]);
+    const { styles, phrases, keys, chains, patterns, leanings } = shelf.contents();
+    expect([styles, phrases, keys, leanings].map(({ length }) => length)).toEqual([1, 2, 1, 0]);
+    expect([chains[0]!.name, chains[0]!.chain.length, patterns[0]!.name]).toEqual(['High echo', 2, 'Roots']);
+    const moves = [{ setting: 'breath' as const, by: 3 }];
+    expect(shelf.saveLeaning({ name: 'airier', moves })).toBe(true);
+    expect(shelf.saveLeaning({ name: 'nothing', moves: [] })).toBe(false);
+    await settled();
+    const again = await fresh();
+    expect(again.contents().leanings).toMatchObject([{ name: 'airier', moves }]);
+    again.removeLeaning(again.contents().leanings[0]!.id);
+    await settled();
+    expect((await fresh()).contents().leanings).toEqual([]);
+  });
+
   it('leaves the shelf of a newer Fendro alone and says so', async () => {
-    database.values.set('version', 6);
+    database.values.set('version', 7);
     expect((await fresh()).problems()[0]).toMatch(/newer Fendro/);
   });
 

@@ -195,6 +195,15 @@ export class Shelf {
     this.change('patterns', id, null);
   }
 
+  saveLeaning(leaning: Omit<ShelfItem<'leanings'>, 'id'>): boolean {
+    const item = { ...leaning, name: shortened(leaning.name, LIMITS.name), id: newId('leaning') };
+    return this.change('leanings', item.id, item);
+  }
+
+  removeLeaning(id: string): void {
+    this.change('leanings', id, null);
+  }
+
   /** Other keys for a command; null for those that it came with. */
   saveKeys(command: string, keys: readonly string[] | null): boolean {
     return this.change('keys', command, keys === null ? null : { id: command, keys: [...keys] });

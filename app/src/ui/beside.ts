@@ -2,7 +2,9 @@ import {
   afterNextRender,
   ChangeDetectionStrategy,
   Component,
+  DestroyRef,
   ElementRef,
+  inject,
   input,
   output,
   viewChild,
@@ -82,7 +84,17 @@ export class Beside {
   readonly closed = output();
   private readonly sheet = viewChild.required<ElementRef<HTMLElement>>('sheet');
 
+  /** The sheet that is shown: another one that is opened takes its place. */
+  private static shown: Beside | null = null;
+
   constructor() {
+    inject(DestroyRef).onDestroy(() => {
+      if (Beside.shown === this) Beside.shown = null;
+    });
+    afterNextRender(() => {
+      if (Beside.shown !== this) Beside.shown?.closed.emit();
+      Beside.shown = this;
+    });
     // Opened by keys, it takes the focus along; a hand on the mouse stays where it listens.
     afterNextRender(() => {
       if (document.activeElement?.matches(':focus-visible')) this.sheet().nativeElement.focus();

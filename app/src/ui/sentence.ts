@@ -11,6 +11,8 @@ export interface SentenceWord {
   readonly blamed?: boolean;
 }
 
+const NOTHING: ReadonlySet<string> = new Set();
+
 /** A brief as a sentence: up and down on a word step it, Backspace returns it to its usual. */
 @Component({
   selector: 'fd-sentence',
@@ -24,6 +26,7 @@ export interface SentenceWord {
             class="word"
             [class.unusual]="!word.usual"
             [class.blamed]="word.blamed"
+            [class.moved]="moved().has(word.id)"
             [attr.aria-invalid]="word.blamed ? true : null"
             role="spinbutton"
             tabindex="0"
@@ -72,6 +75,21 @@ export interface SentenceWord {
       font-weight: 700;
       text-decoration-style: solid;
     }
+    .word.moved {
+      background: var(--accent-faint);
+      animation: moved 0.9s ease-out;
+    }
+    @keyframes moved {
+      from {
+        background: var(--accent);
+        color: var(--surface);
+      }
+    }
+    @media (prefers-reduced-motion) {
+      .word.moved {
+        animation: none;
+      }
+    }
     @media (pointer: coarse) {
       .word {
         padding-block: 12px;
@@ -82,6 +100,8 @@ export interface SentenceWord {
 export class Sentence {
   readonly opening = input('');
   readonly words = input.required<readonly SentenceWord[]>();
+  /** Words that something else has just moved: they blink once. */
+  readonly moved = input<ReadonlySet<string>>(NOTHING);
   readonly stepped = output<{ readonly id: string; readonly by: 1 | -1 }>();
   readonly returned = output<string>();
   readonly opened = output<string>();

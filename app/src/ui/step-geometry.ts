@@ -45,7 +45,8 @@ export function heightOf({ look, height, low, high }: StepLayout, value: number)
 export function valueAtHeight({ look, height, low, high }: StepLayout, y: number): number {
   const inset = insetOf(look);
   const share = clamp(1 - (y - PAD - inset) / (height - 2 * PAD - 2 * inset), 0, 1);
-  return Math.round(low + share * (high - low));
+  // Nothing is minus nothing.
+  return Math.round(low + share * (high - low)) + 0;
 }
 
 /** A step as it is drawn; what only holds on touches what it holds. */

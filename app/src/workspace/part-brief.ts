@@ -8,8 +8,12 @@ import { roleOf } from '@fendro/core/song/roles';
 import type { Brief, Part } from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { styleIn } from '@fendro/core/styles/styles';
+import { RunsCommand } from '../commands/runs-command';
 import { DraftRuns } from '../desks/draft-runs';
+import { LeanDesk } from '../desks/lean-desk';
 import { PlanDesk } from '../desks/plan-desk';
+import { LeanPanel } from '../drawers/leaning/lean-panel';
+import { LeanWords } from '../drawers/leaning/lean-words';
 import { selectScore, selectSection } from '../store/selectors';
 import { ScoreActions } from '../store/song.actions';
 import { ExactBrief, type BriefChange } from './exact-brief';
@@ -20,18 +24,41 @@ import { Sentence, type SentenceWord } from '../ui/sentence';
 @Component({
   selector: 'fd-part-brief',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Beside, ExactBrief, MatButton, Sentence],
+  imports: [Beside, ExactBrief, LeanPanel, LeanWords, MatButton, RunsCommand, Sentence],
   template: `
-    <fd-sentence [words]="words()" (stepped)="step($event)" (returned)="reset($event)" (opened)="exact.set(!exact())" />
-    @if (leaning(); as text) {
-      <p class="leaning quiet">
-        <span>{{ text }}</span>
-        <button matButton class="small" [attr.aria-label]="bindLabel()" (click)="toggleBound()">
-          {{ section()?.plan?.bound ? 'Free' : 'Bind' }}
-        </button>
-      </p>
-    }
-    @if (exact()) {
+    <fd-sentence
+      [words]="words()"
+      [moved]="leans.moved()"
+      (stepped)="step($event)"
+      (returned)="reset($event)"
+      (opened)="toggleExact()"
+    />
+    <p class="planned quiet">
+      <span
+        >{{ planned() }}{{ planned() && leans.leans('brief').length > 0 ? '; ' : ''
+        }}<fd-lean-words class="leans" of="brief" (opened)="leans.open.set(true)"
+      /></span>
+      <span class="buttons">
+        @if (planned()) {
+          <button matButton class="small" [attr.aria-label]="bindLabel()" (click)="toggleBound()">
+            {{ section()?.plan?.bound ? 'Free' : 'Bind' }}
+          </button>
+        }
+        <button matButton class="small" fdRuns="lean.open" [attr.aria-expanded]="leans.open()">Lean</button>
+      </span>
+    </p>
+    @if (leans.open()) {
+      <fd-beside
+        data-opened-by="fd-part-brief .planned button"
+        back="Back to the sentence"
+        [label]="'Lean: ' + part().name"
+        (closed)="closeLeaning()"
+      >
+        @defer (on immediate) {
+          <fd-lean-panel of="brief" />
+        }
+      </fd-beside>
+    } @else if (exact()) {
       <fd-beside
         data-opened-by="[data-region=bench] .word"
         back="Back to the sentence"
@@ -45,13 +72,16 @@ import { Sentence, type SentenceWord } from '../ui/sentence';
     }
   `,
   styles: `
-    .leaning {
+    .planned {
       display: flex;
       align-items: baseline;
       justify-content: space-between;
       gap: 8px;
       margin: 0;
       font-size: 0.8125rem;
+    }
+    .buttons {
+      flex: none;
     }
   `,
 })
@@ -64,10 +94,11 @@ export class PartBriefControl {
   private readonly score = this.store.selectSignal(selectScore);
   protected readonly exact = signal(false);
   private readonly plan = inject(PlanDesk);
+  protected readonly leans = inject(LeanDesk);
   protected readonly section = this.store.selectSignal(selectSection);
 
   /** How the section leans this part and what it does with the song's motif; empty where it does nothing. */
-  protected readonly leaning = computed(() => {
+  protected readonly planned = computed(() => {
     const [section, score] = [this.section(), this.score()];
     if (!section || !score) return '';
     const { kind, plan } = section;
@@ -82,6 +113,16 @@ export class PartBriefControl {
     const section = this.section();
     return `${section?.plan.bound ? 'Free' : 'Bind'} ${section?.name ?? ''}`;
   });
+
+  protected toggleExact(): void {
+    this.exact.set(!this.exact() || this.leans.open());
+    this.leans.open.set(false);
+  }
+
+  protected closeLeaning(): void {
+    this.leans.open.set(false);
+    this.exact.set(false);
+  }
 
   protected toggleBound(): void {
     const section = this.section();

@@ -22,6 +22,7 @@ export interface SettingChange {
     <fd-sentence
       [opening]="opening()"
       [words]="words()"
+      [moved]="moved()"
       (stepped)="step($event)"
       (returned)="put($event)"
       (opened)="exact.set(!exact())"
@@ -67,6 +68,8 @@ export class PatternSentence {
   readonly settings = input.required<readonly BoundSetting<unknown>[]>();
   /** The same settings as the pattern came with. */
   readonly usual = input.required<readonly BoundSetting<unknown>[]>();
+  /** Words that have just been moved by something else. */
+  readonly moved = input.required<ReadonlySet<string>>();
   readonly changed = output<SettingChange>();
   protected readonly exact = signal(false);
 

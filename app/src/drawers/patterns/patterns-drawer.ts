@@ -14,6 +14,7 @@ import { drumName } from '@fendro/core/sounding/drum-names';
 import { treatedNotes } from '@fendro/core/treat/treated';
 import { RunsCommand } from '../../commands/runs-command';
 import { CatchDesk } from '../../desks/catch-desk';
+import { LeanDesk } from '../../desks/lean-desk';
 import { PatternDesk, type PatternKind } from '../../desks/pattern-desk';
 import { TakeEdits } from '../../desks/take-edits';
 import { TakeView } from '../../desks/take-view';
@@ -22,6 +23,8 @@ import { widthOf } from '../../ui/canvas';
 import { shapeOf } from '../../ui/note-picture';
 import { sayPass } from '../../ui/say-bars';
 import { nameIn } from '../../ui/spoken';
+import { LeanPanel } from '../leaning/lean-panel';
+import { LeanWords } from '../leaning/lean-words';
 import { DrawnStrips } from './drawn-strips';
 import { LoopRibbons } from './loop-ribbons';
 import { PatternPicture } from './pattern-picture';
@@ -47,6 +50,8 @@ const OPENINGS: Readonly<Record<PatternKind, string>> = {
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
     DrawnStrips,
+    LeanPanel,
+    LeanWords,
     LoopRibbons,
     MatButton,
     MatMenu,
@@ -73,6 +78,9 @@ export class PatternsDrawer {
   protected readonly room = widthOf(this.page);
   protected readonly gutter = GUTTER;
   protected readonly openings = OPENINGS;
+  protected readonly leaning = inject(LeanDesk);
+  /** True while words that lean it are offered. */
+  protected readonly leans = signal(false);
   /** True while patterns of the shelf are shown. */
   protected readonly shelved = signal(false);
   protected readonly colour = computed(() => `var(--part-${this.part()?.colour ?? 0})`);
@@ -109,6 +117,12 @@ export class PatternsDrawer {
   protected readonly settings = computed(() => {
     const pattern = this.desk.pattern();
     return pattern ? settingsOf(pattern, this.context()) : [];
+  });
+  /** Its words that have just been moved by one that leans. */
+  protected readonly moved = computed((): ReadonlySet<string> => {
+    const before = this.leaning.before();
+    const was = new Map((before ? settingsOf(before, this.context()) : []).map(({ id, value }) => [id, value]));
+    return new Set(this.settings().flatMap(({ id, value }) => (before && was.get(id) !== value ? [id] : [])));
   });
   /** The settings that such a pattern comes with. */
   protected readonly usual = computed(() => {
