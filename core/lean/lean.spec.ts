@@ -1,15 +1,26 @@
 import * as fc from 'fast-check';
+import { harmonyBriefFor } from '../song/briefs';
 import { roleOf } from '../song/roles';
-import { briefSchema, LEAN_SETTINGS, patternSchema, ROLES, type Brief, type Lean } from '../song/schema';
+import {
+  briefSchema,
+  harmonyBriefSchema,
+  LEAN_SETTINGS,
+  patternSchema,
+  ROLES,
+  type Brief,
+  type Lean,
+} from '../song/schema';
 import { leanMoves, leans } from '../testing/leans';
 import { patterns } from '../testing/patterns';
 import { barMovers, briefMovers } from './brief-movers';
+import { HARMONY_MOVERS } from './harmony-movers';
 import { leanStages } from './course';
 import { leanable, leant, movedBy } from './moving';
 import { patternMovers } from './pattern-movers';
 import { LEANINGS, leanLabel, sayLean } from './words';
 
 const LIMITS = { low: 28, high: 100 };
+const PLAIN = harmonyBriefFor('verse', { pace: 1, colouring: 'triads', adventure: 40 });
 const melody = roleOf('melody').brief;
 const share = fc.integer({ min: 0, max: 4 }).map((quarters) => quarters / 4);
 const named = (name: string) => LEANINGS.find((word) => word.name === name)!.moves;
@@ -30,6 +41,8 @@ describe('what leans', () => {
           expect(briefSchema.safeParse(leant(brief, moves, far, movers)).error).toBeUndefined();
           expect(leant(brief, moves, 0, movers)).toEqual({ ...brief, busyness: Math.round(2 * brief.busyness) / 2 });
         }
+        const chords = leant(PLAIN, moves, far, HARMONY_MOVERS);
+        expect(harmonyBriefSchema.safeParse(chords).error).toBeUndefined();
         const leaning = leant(pattern, moves, far, patternMovers(pattern));
         expect(patternSchema.safeParse(leaning).error).toBeUndefined();
         expect(leant(pattern, moves, 0, patternMovers(pattern))).toEqual(pattern);
@@ -77,6 +90,13 @@ describe('what leans', () => {
     expect(sayLean({ goes: 'by chance', name: 'darker', moves: named('darker'), bars: 1, chance: 40 })).toBe(
       'darker by chance, every bar in 40 %',
     );
+  });
+
+  it('moves what chords are asked for, as far as it goes', () => {
+    expect(leant(PLAIN, named('bolder'), 1, HARMONY_MOVERS)).toMatchObject({ adventure: 70, colouring: 'sevenths' });
+    expect(leant(PLAIN, named('quicker'), 1, HARMONY_MOVERS).pace).toBe(2);
+    expect(movedBy({ ...PLAIN, pace: 2 }, named('quicker'), HARMONY_MOVERS)).toEqual([]);
+    expect(movedBy(PLAIN, named('darker'), HARMONY_MOVERS)).toEqual([]);
   });
 
   it('moves several settings at once, and says which: none that the thing lacks, none without room', () => {

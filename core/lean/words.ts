@@ -1,4 +1,4 @@
-import { WORD_LABELS } from '../song/brief-words';
+import { WORD_LABELS, type BriefWord } from '../song/brief-words';
 import type { Lean, LeanMoves, LeanSetting } from '../song/schema';
 
 /** A word that leans. */
@@ -46,6 +46,7 @@ const PAIRS: readonly (readonly [name: string, opposite: string, moves: LeanMove
       { setting: 'stride', by: 2 },
       { setting: 'recall', by: -1 },
       { setting: 'slide', by: 1 },
+      { setting: 'colouring', by: 1 },
     ],
   ],
   [
@@ -76,15 +77,18 @@ export const LEANINGS: readonly Leaning[] = PAIRS.flatMap(([name, opposite, move
   { name: opposite, moves: opposed(moves) },
 ]);
 
+const OTHER_LABELS: Readonly<Record<Exclude<LeanSetting, BriefWord>, string>> = {
+  pace: 'Pace',
+  slide: 'Slides',
+  swing: 'Swing',
+  colouring: 'Colouring',
+};
+
 /** What a setting is called where it leans. */
 export const leanLabel = (setting: LeanSetting): string =>
-  setting === 'pace'
-    ? 'Pace'
-    : setting === 'slide'
-      ? 'Slides'
-      : setting === 'swing'
-        ? 'Swing'
-        : WORD_LABELS[setting].label;
+  setting in OTHER_LABELS
+    ? OTHER_LABELS[setting as keyof typeof OTHER_LABELS]
+    : WORD_LABELS[setting as BriefWord].label;
 
 const inBars = (bars: number): string => (bars === 1 ? 'a bar' : `${bars} bars`);
 

@@ -81,6 +81,7 @@ export const briefSchema = z
   .readonly();
 
 export const CADENCES = ['authentic', 'half', 'plagal', 'deceptive', 'open'] as const;
+export const PACES = [0.5, 1, 2] as const;
 export const COLOURINGS = ['triads', 'sevenths', 'extended'] as const;
 
 /** How chords come back, where not as the style has it. */
@@ -89,7 +90,7 @@ export const FORMS = ['free', 'loop of four', 'loop of two', 'twelve bars', 'a a
 export const harmonyBriefSchema = z
   .object({
     /** Chords a bar; a half is one chord for two bars. */
-    pace: z.union([z.literal(0.5), z.literal(1), z.literal(2)]),
+    pace: z.literal([...PACES]),
     colouring: z.enum(COLOURINGS),
     cadence: z.enum(CADENCES),
     /** None is as the style has it. */

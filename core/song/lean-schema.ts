@@ -6,7 +6,7 @@ import { LIMITS } from './limits';
 
 /**
  * What a leaning can move, where the thing that leans has it: settings of briefs, and what patterns have that is like
- * them; the last three are those of patterns alone.
+ * them; the last ones are those of patterns or of chords alone.
  */
 export const LEAN_SETTINGS = [
   'register',
@@ -27,6 +27,7 @@ export const LEAN_SETTINGS = [
   'pace',
   'slide',
   'swing',
+  'colouring',
 ] as const;
 
 /** How far one setting is moved, in notches of its own. */

@@ -1,22 +1,32 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { barMovers, briefMovers } from '@fendro/core/lean/brief-movers';
+import { HARMONY_MOVERS } from '@fendro/core/lean/harmony-movers';
 import { leanSettings } from '@fendro/core/lean/lean-settings';
 import { leanable, leant, movedBy, type Movers } from '@fendro/core/lean/moving';
 import { patternMovers } from '@fendro/core/lean/pattern-movers';
 import { LEANINGS, sayLean, type Leaning } from '@fendro/core/lean/words';
 import { stepped } from '@fendro/core/settings/setting';
-import { changeBrief, leanBrief } from '@fendro/core/song/edit';
-import { MOST_LEANS, type Lean, type LeanSetting, type Part, type Pattern } from '@fendro/core/song/schema';
+import { changeBrief, changeHarmonyBrief, leanBrief } from '@fendro/core/song/edit';
+import { sectionOf } from '@fendro/core/song/resolve';
+import {
+  MOST_LEANS,
+  type Lean,
+  type LeanSetting,
+  type Part,
+  type Pattern,
+  type Score,
+  type Section,
+} from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { News } from '../store/news';
-import { selectOwnScore, selectPart } from '../store/selectors';
+import { selectOwnScore, selectPart, selectSection } from '../store/selectors';
 import { Shelf } from '../store/shelf';
 import { ScoreActions } from '../store/song.actions';
 import { PatternDesk } from './pattern-desk';
 
-/** What leans: the brief of the part in focus, or the pattern by which it goes on. */
-export type LeanTarget = 'brief' | 'pattern';
+/** What leans: the brief of the part in focus, the pattern by which it goes on, or what the chords are asked for. */
+export type LeanTarget = 'brief' | 'pattern' | 'chords';
 /** How a word is to lean it: at once, slowly by itself, or by chance. */
 export type LeanWay = 'now' | Lean['goes'];
 
@@ -39,6 +49,7 @@ export class LeanDesk {
   private readonly patterns = inject(PatternDesk);
   private readonly score = this.store.selectSignal(selectOwnScore);
   private readonly inFocus = this.store.selectSignal(selectPart);
+  private readonly inView = this.store.selectSignal(selectSection);
   /** What has just been leant: settings of the brief, or the pattern as it was before. */
   private readonly blinking = signal<{ readonly ids: ReadonlySet<string>; readonly before: Pattern | null } | null>(
     null,
@@ -46,11 +57,20 @@ export class LeanDesk {
   /** True while the words that lean a brief are offered. */
   readonly open = signal(false);
 
-  readonly ready = computed(() => this.inFocus() !== null);
+  readonly ready = computed(() => this.inFocus() !== null || this.section() !== null);
   /** What a word leans where nothing is said: a part that goes on by itself leans its pattern. */
-  readonly target = computed((): LeanTarget => (this.patterns.pattern() ? 'pattern' : 'brief'));
+  readonly target = computed((): LeanTarget => {
+    if (this.inFocus() === null) return 'chords';
+    return this.patterns.pattern() ? 'pattern' : 'brief';
+  });
   /** All words: those that Fendro comes with, and the writer's own. */
   readonly words = computed((): readonly Leaning[] => [...LEANINGS, ...this.shelf.contents().leanings]);
+
+  /** The section in view as the song has it now; null where there is none. */
+  private section(): Section | null {
+    const [score, id] = [this.score(), this.inView()?.id];
+    return score && id !== undefined ? (sectionOf(score, id) ?? null) : null;
+  }
 
   /** The part in focus as the song has it now. */
   private part(): Part | null {
@@ -58,12 +78,14 @@ export class LeanDesk {
   }
 
   leans(target: LeanTarget): readonly Lean[] {
+    if (target === 'chords') return NO_LEANS;
     return (target === 'brief' ? this.part()?.brief.leans : this.patterns.pattern()?.leans) ?? NO_LEANS;
   }
 
   /** The settings that can be leant. */
   settings(target: LeanTarget): readonly LeanSetting[] {
     const [part, pattern] = [this.part(), this.patterns.pattern()];
+    if (target === 'chords') return leanable(HARMONY_MOVERS);
     if (target === 'pattern') return pattern ? leanable(patternMovers(pattern)) : [];
     return part ? leanable(this.movers(part)) : [];
   }
@@ -71,6 +93,10 @@ export class LeanDesk {
   /** True where a word would move something; by itself a brief leans in what its bars can have. */
   moves(target: LeanTarget, { moves }: Leaning, way: LeanWay): boolean {
     const [part, pattern] = [this.part(), this.patterns.pattern()];
+    if (target === 'chords') {
+      const section = this.section();
+      return way === 'now' && section !== null && movedBy(section.harmonyBrief, moves, HARMONY_MOVERS).length > 0;
+    }
     if (target === 'pattern') return pattern !== null && movedBy(pattern, moves, patternMovers(pattern)).length > 0;
     if (!part) return false;
     return movedBy(part.brief, moves, way === 'now' ? this.movers(part) : barMovers(part.role)).length > 0;
@@ -93,8 +119,15 @@ export class LeanDesk {
   }
 
   private leanNow(target: LeanTarget, { name, moves }: Leaning): void {
-    const [part, pattern] = [this.part(), this.patterns.pattern()];
-    if (target === 'pattern') {
+    const [part, pattern, section] = [this.part(), this.patterns.pattern(), this.section()];
+    if (target === 'chords') {
+      if (!section) return;
+      const { id, harmonyBrief } = section;
+      const ids = movedBy(harmonyBrief, moves, HARMONY_MOVERS);
+      const leaning = leant(harmonyBrief, moves, 1, HARMONY_MOVERS);
+      this.change(`lean ${name}`, (score) => changeHarmonyBrief(score, id, leaning));
+      this.blink({ ids: new Set<string>(ids), before: null });
+    } else if (target === 'pattern') {
       if (!pattern) return;
       const next = leant(pattern, moves, 1, patternMovers(pattern));
       this.patterns.edit(`lean ${name}`, () => next);
@@ -167,7 +200,7 @@ export class LeanDesk {
     const leans = this.leans(target);
     const next = change(leans);
     if (next === leans) return;
-    if (target === 'brief') {
+    if (target !== 'pattern') {
       const id = this.part()?.id;
       if (id !== undefined) this.change(name, (score) => leanBrief(score, id, next), kind && `lean ${id} ${kind}`);
       return;
@@ -193,5 +226,3 @@ export class LeanDesk {
     }, BLINK);
   }
 }
-
-type Score = Parameters<typeof changeBrief>[0];

@@ -4,6 +4,7 @@ import { heldRuns, holdersIn, holdsOf, type HeldRun } from '@fendro/core/song/ho
 import { partTake, soundingId } from '@fendro/core/song/resolve';
 import { isDrumRole, isLine } from '@fendro/core/song/roles';
 import type { Note, Part, PartId, TakeNote } from '@fendro/core/song/schema';
+import { handsOf } from '@fendro/core/sounding/dealt';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { writtenNotes } from '@fendro/core/sounding/written';
 import { noteRoles, type NoteRole } from '@fendro/core/study/note-roles';
@@ -33,6 +34,8 @@ export interface Lane {
   readonly held: readonly HeldRun[];
   /** Places in the list of notes that no draft changes, each by itself. */
   readonly heldNotes: readonly number[];
+  /** True where others play in its place what it has. */
+  readonly dealt: boolean;
   /** True while a take is heard that is not chosen. */
   readonly tentative: boolean;
   readonly shape: NoteShape;
@@ -84,6 +87,13 @@ export function laneSelector(id: PartId): MemoizedSelector<object, Lane | null> 
       return places.length > 0 ? places : NO_MARKS;
     },
   );
+  const selectDealt = createSelector(
+    selectMusic,
+    selectSection,
+    selectPart,
+    (music, section, part) =>
+      music !== null && section !== null && part !== null && handsOf(music, section, part).length > 0,
+  );
   const selectTentative = createSelector(
     selectSection,
     selectHeard,
@@ -121,7 +131,8 @@ export function laneSelector(id: PartId): MemoizedSelector<object, Lane | null> 
     selectHeld,
     selectHeldNotes,
     selectTentative,
-    (part, notes, clashes, roles, held, single, tentative): Lane | null =>
+    selectDealt,
+    (part, notes, clashes, roles, held, single, tentative, dealt): Lane | null =>
       part && {
         part,
         notes,
@@ -130,6 +141,7 @@ export function laneSelector(id: PartId): MemoizedSelector<object, Lane | null> 
         held,
         heldNotes: single,
         tentative,
+        dealt,
         shape: shapeOf(part.colour, isDrumRole(part.role)),
         instrument: instrumentOf(part.instrument).name,
       },

@@ -15,11 +15,13 @@ import { OwnLeaning } from './own-leaning';
   imports: [ChoiceField, MatButton, MatRadioButton, MatRadioGroup, OwnLeaning],
   template: `
     <div class="choice">
-      <mat-radio-group aria-label="How it leans" [value]="way()" (change)="way.set($event.value)">
-        <mat-radio-button value="now">Now</mat-radio-button>
-        <mat-radio-button value="slowly">Slowly</mat-radio-button>
-        <mat-radio-button value="by chance">By chance</mat-radio-button>
-      </mat-radio-group>
+      @if (of() !== 'chords') {
+        <mat-radio-group aria-label="How it leans" [value]="way()" (change)="way.set($event.value)">
+          <mat-radio-button value="now">Now</mat-radio-button>
+          <mat-radio-button value="slowly">Slowly</mat-radio-button>
+          <mat-radio-button value="by chance">By chance</mat-radio-button>
+        </mat-radio-group>
+      }
       <div class="words" role="group" aria-label="Words that lean">
         @for (word of words(); track word.name) {
           <button matButton class="small" [disabled]="!can(word)" (click)="desk.lean(of(), word, way())">

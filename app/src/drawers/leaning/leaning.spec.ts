@@ -4,7 +4,7 @@ import { briefMovers } from '@fendro/core/lean/brief-movers';
 import { leant } from '@fendro/core/lean/moving';
 import { LEANINGS } from '@fendro/core/lean/words';
 import { partTake, soundingId } from '@fendro/core/song/resolve';
-import type { Part } from '@fendro/core/song/schema';
+import { HARMONY, type Part } from '@fendro/core/song/schema';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { LeanDesk, type LeanTarget } from '../../desks/lean-desk';
 import { PatternDesk } from '../../desks/pattern-desk';
@@ -139,6 +139,22 @@ describe('leaning', () => {
     view.click('button', 'Take away');
     expect(pattern()).not.toHaveProperty('leans');
     expect(part().brief).toEqual(brief);
+  });
+
+  it('leans what the chords are asked for, at once', () => {
+    const { view, desk, steps } = opened(LeanPanel, 'chords');
+    view.act(() => {
+      view.store.dispatch(SessionActions.lineFocused({ line: HARMONY }));
+    });
+    expect(desk.target()).toBe('chords');
+    const brief = () => view.score.sections[0]!.harmonyBrief;
+    const before = brief();
+    view.click('button', 'bolder');
+    expect(brief().adventure).toBe(before.adventure + 30);
+    expect([...desk.moved()]).toEqual(expect.arrayContaining(['adventure', 'colouring']));
+    expect(steps()).toEqual(['lean bolder']);
+    expect(view.by.queryByRole('radio', { name: 'Slowly' })).toBeNull();
+    expect(view.by.getByRole<HTMLButtonElement>('button', { name: 'darker' }).disabled).toBe(true);
   });
 
   it('knows words of the writer’s own, made of any settings and kept on the shelf', () => {

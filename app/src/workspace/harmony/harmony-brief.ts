@@ -9,6 +9,7 @@ import {
   CADENCES,
   COLOURINGS,
   HARMONY,
+  PACES,
   type HarmonyBrief,
   type HarmonyForm,
   type Section,
@@ -19,12 +20,13 @@ import { sectionOf, soundingId } from '@fendro/core/song/resolve';
 import { harmonyBriefFor } from '@fendro/core/song/briefs';
 import { styleIn } from '@fendro/core/styles/styles';
 import { readChord } from '@fendro/core/theory/read-chord';
+import { LeanDesk } from '../../desks/lean-desk';
+import { LeanPanel } from '../../drawers/leaning/lean-panel';
 import { selectHeard, selectScore } from '../../store/selectors';
 import { ScoreActions } from '../../store/song.actions';
 import { Beside } from '../../ui/beside';
 import { Sentence, type SentenceWord } from '../../ui/sentence';
 
-const PACES = [0.5, 1, 2] as const;
 const PACE_WORDS: Readonly<Record<number, string>> = {
   0.5: 'a chord for two bars',
   1: 'a chord a bar',
@@ -76,9 +78,25 @@ function endChord({ value }: AbstractControl<string>): ValidationErrors | null {
 @Component({
   selector: 'fd-harmony-brief',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Beside, Sentence, ChoiceField, SlideField, MatFormField, MatError, MatInput, ReactiveFormsModule],
+  imports: [
+    Beside,
+    LeanPanel,
+    Sentence,
+    ChoiceField,
+    SlideField,
+    MatFormField,
+    MatError,
+    MatInput,
+    ReactiveFormsModule,
+  ],
   template: `
-    <fd-sentence [words]="words()" (stepped)="step($event)" (returned)="reset($event)" (opened)="exact.set(!exact())" />
+    <fd-sentence
+      [words]="words()"
+      (stepped)="step($event)"
+      (returned)="reset($event)"
+      (opened)="toggle()"
+      [moved]="leans.moved()"
+    />
     <div class="ends">
       <label
         >First chord
@@ -135,12 +153,12 @@ function endChord({ value }: AbstractControl<string>): ValidationErrors | null {
         <span class="quiet">{{ heldText() }} held</span>
       }
     </div>
-    @if (exact()) {
+    @if (exact() || leans.open()) {
       <fd-beside
         data-opened-by="[data-region=bench] .word"
         label="Exactly: chords"
         back="Back to the sentence"
-        (closed)="exact.set(false)"
+        (closed)="close()"
       >
         @defer (on immediate) {
           <fd-slide-field
@@ -151,6 +169,7 @@ function endChord({ value }: AbstractControl<string>): ValidationErrors | null {
             [value]="brief().adventure"
             (moved)="change({ adventure: $event }, 'adventure')"
           />
+          <fd-lean-panel of="chords" />
         }
       </fd-beside>
     }
@@ -181,6 +200,7 @@ export class HarmonyBriefControl {
   readonly section = input.required<Section>();
   private readonly score = this.store.selectSignal(selectScore);
   private readonly heard = this.store.selectSignal(selectHeard);
+  protected readonly leans = inject(LeanDesk);
   protected readonly exact = signal(false);
   protected readonly forms = FORM_WORDS;
   /** How the progression begins and ends, as it is typed. */
@@ -235,6 +255,17 @@ export class HarmonyBriefControl {
   ]);
   protected readonly heldCount = computed(() => heldBars(holdsOf(this.section(), HARMONY)).size);
   protected readonly heldText = computed(() => (this.heldCount() === 1 ? '1 bar' : `${this.heldCount()} bars`));
+
+  protected toggle(): void {
+    const shown = this.exact() || this.leans.open();
+    this.leans.open.set(false);
+    this.exact.set(!shown);
+  }
+
+  protected close(): void {
+    this.leans.open.set(false);
+    this.exact.set(false);
+  }
 
   /** The section as the song has it now. */
   private now(): Section {
