@@ -150,7 +150,7 @@ test('chords are typed, marked where they cannot be read, and edited from the ke
   await page.getByRole('button', { name: 'Copy', exact: true }).click();
   await cell(page, 7).focus();
   await keys('Escape', 'Control+v');
-  expect((await symbols(page)).slice(-4)).toEqual(['5.1 Gsus4', '7.1 Gsus4', '8.1 Am', '8.3 C']);
+  await expect.poll(async () => (await symbols(page)).slice(-4)).toEqual(['5.1 Gsus4', '7.1 Gsus4', '8.1 Am', '8.3 C']);
   await page.getByLabel('Grid for chords').selectOption('triplet');
   await page.getByRole('button', { name: /^Bar 7 beat 1 and 160 ticks/ }).focus();
   await keys('s');
@@ -342,5 +342,5 @@ test('a MIDI file is looked at, heard and brought in, as a song or into this one
   await expect(page.getByLabel('Song title')).toHaveValue('storm');
   await expect(order.getByRole('button', { name: /bars, \d+ of 8/ })).toHaveCount(8);
   await page.getByRole('button', { name: 'Chords', exact: true }).click();
-  expect((await symbols(page)).length).toBeGreaterThan(6);
+  await expect.poll(async () => (await symbols(page)).length).toBeGreaterThan(6);
 });

@@ -1,6 +1,7 @@
 import type { Music } from '@fendro/core/song/resolve';
 import { isAccompaniment } from '@fendro/core/song/roles';
-import { HARMONY, type LineId, type Section } from '@fendro/core/song/schema';
+import { HARMONY, type LineId, type Part, type Section } from '@fendro/core/song/schema';
+import { handsOf } from '@fendro/core/sounding/dealt';
 import { writtenNotes } from '@fendro/core/sounding/written';
 
 /**
@@ -11,8 +12,8 @@ import { writtenNotes } from '@fendro/core/sounding/written';
  */
 export function chordsGuide(music: Music, section: Section, line: LineId, looping: boolean): boolean {
   if (line === HARMONY) return true;
-  return (
-    looping &&
-    music.score.parts.every((part) => !isAccompaniment(part.role) || writtenNotes(music, section, part.id).length === 0)
-  );
+  // Chords that are dealt out are played by others.
+  const plays = (part: Part): boolean =>
+    [part, ...handsOf(music, section, part)].some(({ id }) => writtenNotes(music, section, id).length > 0);
+  return looping && !music.score.parts.some((part) => isAccompaniment(part.role) && plays(part));
 }

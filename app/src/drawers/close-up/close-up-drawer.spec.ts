@@ -1,6 +1,8 @@
 import { TestBed } from '@angular/core/testing';
+import { dealPart, treatPart } from '@fendro/core/song/edit';
 import { chosenId } from '@fendro/core/song/section';
 import { HARMONY, type HarmonyTake, type PartTake } from '@fendro/core/song/schema';
+import { FIRST } from '@fendro/core/treat/first-treatment';
 import { CloseUpDesk } from '../../desks/close-up-desk';
 import { CloseUpView } from '../../desks/close-up-view';
 import { ClipDesk } from '../../desks/clip-desk';
@@ -9,7 +11,7 @@ import { NotesDesk } from '../../desks/notes-desk';
 import { TakeView } from '../../desks/take-view';
 import { Touch } from '../../sound/touch';
 import { SessionActions } from '../../store/session';
-import { SongActions } from '../../store/song.actions';
+import { ScoreActions, SongActions } from '../../store/song.actions';
 import { SMALL, viewOf } from '../../testing/view';
 import { CloseUpDrawer } from './close-up-drawer';
 
@@ -58,6 +60,18 @@ describe('the close-up', () => {
       });
     }
     expect(notes()).toEqual(before);
+  });
+
+  it('says what becomes of its notes before they sound', () => {
+    const { view } = opened();
+    const bass = view.score.parts.find(({ role }) => role === 'bass')!;
+    expect(view.by.getByText('Melody, take 1')).toBeTruthy();
+    const treated = treatPart(view.score, melody!.id, [[FIRST.octave]]);
+    const score = dealPart(treated, melody!.id, { way: 'up', to: [bass.id] });
+    view.act(() => {
+      view.store.dispatch(ScoreActions.revised({ name: 'deal', score, takes: [], released: [] }));
+    });
+    expect(view.by.getByText('Melody, take 1, before it is treated and dealt out')).toBeTruthy();
   });
 
   it('makes no take of an edit that comes to nothing', () => {

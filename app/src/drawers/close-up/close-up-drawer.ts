@@ -15,6 +15,7 @@ import { MatTooltip } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
 import { keyOf, groundOf } from '@fendro/core/song/ground';
 import { holdersIn, holdsOf } from '@fendro/core/song/holds';
+import { listed } from '@fendro/core/song/limits';
 import { own } from '@fendro/core/song/look-up';
 import { partTake } from '@fendro/core/song/resolve';
 import { isDrumRole } from '@fendro/core/song/roles';
@@ -22,9 +23,11 @@ import { chosenId } from '@fendro/core/song/section';
 import type { Note } from '@fendro/core/song/schema';
 import { EXPRESSION_NAMES } from '@fendro/core/shaping/curves';
 import { meant } from '@fendro/core/shaping/room';
+import { handsOf } from '@fendro/core/sounding/dealt';
 import { drumName } from '@fendro/core/sounding/drum-names';
 import { writtenNotes } from '@fendro/core/sounding/written';
 import { beatsOf } from '@fendro/core/theory/metre';
+import { isTreated } from '@fendro/core/treat/treated';
 import { InRegion } from '../../commands/regions';
 import { RunsCommand } from '../../commands/runs-command';
 import { CloseUpDesk } from '../../desks/close-up-desk';
@@ -150,7 +153,18 @@ export class CloseUpDrawer {
 
   protected readonly title = computed(() => {
     const id = this.edits.soundingId();
-    return id === null ? 'nothing is played here yet' : this.takes.nameOf(id);
+    return id === null ? 'nothing is played here yet' : `${this.takes.nameOf(id)}${this.further()}`;
+  });
+
+  /** What becomes of the notes that are shown before they sound; empty where they sound as they are. */
+  private readonly further = computed(() => {
+    const [music, section, part, take] = [this.music(), this.section(), this.part(), this.picks.take()];
+    if (!music || !section || !part || !take) return '';
+    const still = [
+      ...(isTreated(part, take) ? ['treated'] : []),
+      ...(handsOf(music, section, part).length > 0 ? ['dealt out'] : []),
+    ];
+    return still.length === 0 ? '' : `, before it is ${listed(still)}`;
   });
 
   protected readonly names = computed(() => {
