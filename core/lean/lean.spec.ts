@@ -39,7 +39,7 @@ describe('what leans', () => {
         const { brief } = roleOf(role);
         for (const movers of [briefMovers(role, LIMITS), barMovers(role)]) {
           expect(briefSchema.safeParse(leant(brief, moves, far, movers)).error).toBeUndefined();
-          expect(leant(brief, moves, 0, movers)).toEqual({ ...brief, busyness: Math.round(2 * brief.busyness) / 2 });
+          expect(leant(brief, moves, 0, movers)).toBe(brief);
         }
         const chords = leant(PLAIN, moves, far, HARMONY_MOVERS);
         expect(harmonyBriefSchema.safeParse(chords).error).toBeUndefined();

@@ -17,7 +17,7 @@ export const loudnessBy = (velocity: number, notches: number): number =>
 
 /** A thing leant so far: 0 not at all, 1 all the way. Settings that it does not have stay out of it. */
 export const leant = <T>(of: T, moves: LeanMoves, share: number, movers: Movers<T>): T =>
-  moves.reduce((now, { setting, by }) => movers[setting]?.(now, by * share) ?? now, of);
+  share === 0 ? of : moves.reduce((now, { setting, by }) => movers[setting]?.(now, by * share) ?? now, of);
 
 /** The settings of a thing that some moves would move now: where there is no room left, nothing is moved. */
 export const movedBy = <T>(of: T, moves: LeanMoves, movers: Movers<T>): LeanSetting[] =>

@@ -70,6 +70,8 @@ export class HeardList {
   private readonly over = new ListKeyManager(this.options, inject(Injector)).withHomeAndEnd();
   /** Where the keys stand, at once: several may be pressed before `at` comes back from whoever hears. */
   readonly current = linkedSignal(() => this.at());
+  /** The option that was brought into sight last. */
+  private inSight: string | null = null;
   private readonly place = computed(() =>
     this.options().findIndex((option) => option.fdHeardOption() === this.current()),
   );
@@ -80,9 +82,12 @@ export class HeardList {
       const option = this.options()[place];
       if (option) this.hear(option.fdHeardOption());
     });
+    // Once for each: whoever scrolls on from there is not pulled back when rows come and go.
     afterRenderEffect(() => {
-      const option = this.options()[this.place()]?.element;
-      if (option) this.bringIntoSight(option);
+      const [current, option] = [this.current(), this.options()[this.place()]?.element];
+      if (!option || current === this.inSight) return;
+      this.inSight = current;
+      this.bringIntoSight(option);
     });
   }
 

@@ -64,6 +64,14 @@ const BLEND_WORDS: Readonly<Record<Blend, string>> = {
 /** Heights of a row, in px. */
 const [GAP, LEAST_HEIGHT, LINE_HEIGHT, LINES_MARGIN, CAPTION_HEIGHT] = [4, 52, 22, 8, 14];
 
+/** Scrolls a list no further than a row of it needs. @param top, height in px of the whole list */
+function bringIntoSight(list: CdkVirtualScrollViewport, top: number, height: number): void {
+  const [from, room] = [list.measureScrollOffset(), list.getViewportSize()];
+  if (room === 0) return;
+  if (top < from) list.scrollToOffset(top);
+  else if (top + height > from + room) list.scrollToOffset(top + height - room);
+}
+
 /** The takes of the line in focus, one below the other: up and down hear them, Enter chooses. */
 @Component({
   selector: 'fd-take-list',
@@ -117,7 +125,8 @@ export class TakeList {
   private readonly list = viewChild(CdkVirtualScrollViewport);
   /** The rows that are on the page, of many that may be there. */
   private readonly range = signal<ListRange>({ start: 0, end: 0 });
-  private inSight: TakeId | null = null;
+  /** The heard take and its place, which were brought into sight last. */
+  private inSight = '';
   protected readonly gap = GAP;
   /** Whether any take says what it was made of, or has a name. */
   private readonly captioned = computed(() => this.takes().some((take) => this.view.captionOf(take) !== ''));
@@ -144,11 +153,12 @@ export class TakeList {
     });
     // The heard take is in sight, wherever in a long list it stands.
     afterRenderEffect(() => {
-      const [sounding, takes, { start, end }] = [this.sounding(), this.takes(), this.range()];
-      if (end === 0 || sounding === this.inSight) return;
-      this.inSight = sounding;
+      const [sounding, takes, list] = [this.sounding(), this.takes(), this.list()];
       const at = takes.findIndex(({ id }) => id === sounding);
-      if (at >= 0 && (at < start || at >= end)) this.list()?.scrollToIndex(at);
+      const place = `${sounding} ${at}`;
+      if (!list || this.range().end === 0 || place === this.inSight) return;
+      this.inSight = place;
+      if (at >= 0) bringIntoSight(list, at * this.rowHeight(), this.rowHeight());
     });
   }
 

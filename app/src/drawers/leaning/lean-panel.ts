@@ -3,16 +3,15 @@ import { MatButton } from '@angular/material/button';
 import { MatRadioButton, MatRadioGroup } from '@angular/material/radio';
 import { leanSettings } from '@fendro/core/lean/lean-settings';
 import { sayLean, type Leaning } from '@fendro/core/lean/words';
-import { choiceOf, type BoundSetting } from '@fendro/core/settings/setting';
 import { LeanDesk, type LeanTarget, type LeanWay } from '../../desks/lean-desk';
-import { ChoiceField } from '../../ui/fields/choice-field';
+import { SettingField } from '../../ui/fields/setting-field';
 import { OwnLeaning } from './own-leaning';
 
 /** Words that lean a brief or a pattern: at once, slowly or by chance, those at work, and words of one's own. */
 @Component({
   selector: 'fd-lean-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ChoiceField, MatButton, MatRadioButton, MatRadioGroup, OwnLeaning],
+  imports: [MatButton, MatRadioButton, MatRadioGroup, OwnLeaning, SettingField],
   template: `
     <div class="choice">
       @if (of() !== 'chords') {
@@ -40,16 +39,7 @@ import { OwnLeaning } from './own-leaning';
       <div class="lean" role="group" [attr.aria-label]="lean.text">
         <strong [class.off]="lean.off">{{ lean.text }}</strong>
         @for (setting of lean.settings; track setting.id) {
-          <label>
-            <span aria-hidden="true">{{ setting.label }}</span>
-            <fd-choice-field
-              class="small"
-              [label]="setting.label"
-              [choices]="setting.choices"
-              [value]="nearest(setting)"
-              (chosen)="set(place, setting.id, $event)"
-            />
-          </label>
+          <fd-setting-field [setting]="setting" (chosen)="set(place, setting.id, $event)" />
         }
         <div class="row">
           <button matButton="outlined" class="small" (click)="desk.strike(of(), place)">
@@ -77,10 +67,6 @@ export class LeanPanel {
   protected can(word: Leaning): boolean {
     const room = this.way() === 'now' || this.desk.full(this.of()) === '';
     return room && this.desk.moves(this.of(), word, this.way());
-  }
-
-  protected nearest(setting: BoundSetting<unknown>): string | number {
-    return choiceOf(setting)?.value ?? setting.value;
   }
 
   protected set(index: number, id: string, value: string | number): void {

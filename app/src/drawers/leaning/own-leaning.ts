@@ -2,13 +2,14 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { MatButton } from '@angular/material/button';
 import { leanLabel } from '@fendro/core/lean/words';
 import { FURTHEST_MOVE, type LeanMoves, type LeanSetting } from '@fendro/core/song/schema';
+import type { SettingChoice } from '@fendro/core/settings/setting';
 import { range } from '@fendro/core/theory/units';
 import { LeanDesk, type LeanTarget } from '../../desks/lean-desk';
 import { Shelf } from '../../store/shelf';
-import { ChoiceField, type Choice } from '../../ui/fields/choice-field';
+import { SettingField } from '../../ui/fields/setting-field';
 import { KeepNamed } from '../../ui/keep-named';
 
-const FAR: readonly Choice<number>[] = range(2 * FURTHEST_MOVE + 1)
+const FAR: readonly SettingChoice[] = range(2 * FURTHEST_MOVE + 1)
   .map((index) => FURTHEST_MOVE - index)
   .map((by) => ({ value: by, text: by === 0 ? 'stays' : by > 0 ? `${by} more` : `${-by} less` }));
 
@@ -16,7 +17,7 @@ const FAR: readonly Choice<number>[] = range(2 * FURTHEST_MOVE + 1)
 @Component({
   selector: 'fd-own-leaning',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ChoiceField, KeepNamed, MatButton],
+  imports: [KeepNamed, MatButton, SettingField],
   template: `
     <button matButton class="small" [attr.aria-expanded]="making()" (click)="making.set(!making())">
       A word of your own …
@@ -25,16 +26,7 @@ const FAR: readonly Choice<number>[] = range(2 * FURTHEST_MOVE + 1)
       <p class="quiet">How far it moves each setting, in notches:</p>
       <div class="settings">
         @for (setting of settings(); track setting.id) {
-          <label>
-            <span aria-hidden="true">{{ setting.label }}</span>
-            <fd-choice-field
-              class="small"
-              [label]="setting.label"
-              [choices]="far"
-              [value]="setting.by"
-              (chosen)="put(setting.id, $event)"
-            />
-          </label>
+          <fd-setting-field [setting]="setting" (chosen)="put(setting.id, $event)" />
         }
       </div>
       @if (moves().length > 0) {
@@ -67,12 +59,6 @@ const FAR: readonly Choice<number>[] = range(2 * FURTHEST_MOVE + 1)
       gap: 4px 10px;
       align-self: stretch;
     }
-    label {
-      display: flex;
-      flex-direction: column;
-      font-size: 0.75rem;
-      color: var(--quiet);
-    }
     fd-keep-named {
       align-self: stretch;
     }
@@ -82,18 +68,19 @@ export class OwnLeaning {
   private readonly desk = inject(LeanDesk);
   protected readonly shelf = inject(Shelf);
   readonly of = input.required<LeanTarget>();
-  protected readonly far = FAR;
   protected readonly making = signal(false);
   private readonly wished = signal<Readonly<Partial<Record<LeanSetting, number>>>>({});
   protected readonly settings = computed(() =>
-    this.desk.settings(this.of()).map((id) => ({ id, label: leanLabel(id), by: this.wished()[id] ?? 0 })),
+    this.desk
+      .settings(this.of())
+      .map((id) => ({ id, label: leanLabel(id), choices: FAR, value: this.wished()[id] ?? 0 })),
   );
   protected readonly moves = computed((): LeanMoves =>
-    this.settings().flatMap(({ id, by }) => (by === 0 ? [] : [{ setting: id, by }])),
+    this.settings().flatMap(({ id, value }) => (value === 0 ? [] : [{ setting: id, by: value }])),
   );
 
-  protected put(id: LeanSetting, by: number): void {
-    this.wished.update((wished) => ({ ...wished, [id]: by }));
+  protected put(id: LeanSetting, by: string | number): void {
+    this.wished.update((wished) => ({ ...wished, [id]: Number(by) }));
   }
 
   protected attempt(): void {

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { choiceOf, stepped, type BoundSetting } from '@fendro/core/settings/setting';
-import { ChoiceField } from '../../ui/fields/choice-field';
+import { SettingField } from '../../ui/fields/setting-field';
 import { Sentence, type SentenceWord } from '../../ui/sentence';
 
 /**
@@ -17,7 +17,7 @@ export interface SettingChange {
 @Component({
   selector: 'fd-pattern-sentence',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ChoiceField, Sentence],
+  imports: [SettingField, Sentence],
   template: `
     <fd-sentence
       [opening]="opening()"
@@ -30,16 +30,7 @@ export interface SettingChange {
     @if (exact()) {
       <div class="row exact">
         @for (setting of settings(); track setting.id) {
-          <label>
-            <span aria-hidden="true">{{ setting.label }}</span>
-            <fd-choice-field
-              class="small"
-              [label]="setting.label"
-              [choices]="setting.choices"
-              [value]="nearest(setting)"
-              (chosen)="take(setting.id, $event)"
-            />
-          </label>
+          <fd-setting-field [setting]="setting" (chosen)="take(setting.id, $event)" />
         }
       </div>
     }
@@ -54,12 +45,6 @@ export interface SettingChange {
       flex-wrap: wrap;
       gap: 6px 12px;
       padding-block: 4px;
-    }
-    label {
-      display: flex;
-      flex-direction: column;
-      font-size: 0.75rem;
-      color: var(--quiet);
     }
   `,
 })
@@ -85,10 +70,6 @@ export class PatternSentence {
       usual: this.usualOf(setting.id)?.value === setting.value,
     })),
   );
-
-  protected nearest(setting: BoundSetting<unknown>): string | number {
-    return choiceOf(setting)?.value ?? setting.value;
-  }
 
   protected step({ id, by }: { readonly id: string; readonly by: 1 | -1 }): void {
     this.change(id, (setting) => stepped(setting, by)?.value ?? setting.value);

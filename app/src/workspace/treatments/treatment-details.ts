@@ -1,27 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatButton } from '@angular/material/button';
-import { choiceOf, type BoundSetting } from '@fendro/core/settings/setting';
 import { treatmentAt, type At } from '@fendro/core/treat/chain-edits';
 import { TreatDesk } from '../../desks/treat-desk';
-import { ChoiceField } from '../../ui/fields/choice-field';
+import { SettingField } from '../../ui/fields/setting-field';
 
 /** All that can be set of one treatment, and what can be done with it. */
 @Component({
   selector: 'fd-treatment-details',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ChoiceField, MatButton],
+  imports: [MatButton, SettingField],
   template: `
     @for (setting of settings(); track setting.id) {
-      <label>
-        <span aria-hidden="true">{{ setting.label }}</span>
-        <fd-choice-field
-          class="small"
-          [label]="setting.label"
-          [choices]="setting.choices"
-          [value]="nearest(setting)"
-          (chosen)="desk.set(at(), setting.id, $event)"
-        />
-      </label>
+      <fd-setting-field [setting]="setting" (chosen)="desk.set(at(), setting.id, $event)" />
     }
     <div class="row">
       <button matButton="outlined" class="small" [attr.aria-pressed]="off()" (click)="desk.strike(at())">
@@ -38,12 +28,6 @@ import { ChoiceField } from '../../ui/fields/choice-field';
       grid-template-columns: 1fr 1fr;
       gap: 8px 12px;
     }
-    label {
-      display: flex;
-      flex-direction: column;
-      font-size: 0.75rem;
-      color: var(--quiet);
-    }
     .row {
       grid-column: 1 / -1;
       display: flex;
@@ -57,8 +41,4 @@ export class TreatmentDetails {
   readonly at = input.required<At>();
   protected readonly settings = computed(() => this.desk.settingsAt(this.at()));
   protected readonly off = computed(() => treatmentAt(this.desk.chain(), this.at())?.off === true);
-
-  protected nearest(setting: BoundSetting<unknown>): string | number {
-    return choiceOf(setting)?.value ?? setting.value;
-  }
 }
