@@ -1,3 +1,4 @@
+import { waitFor } from '@testing-library/dom';
 import { TestBed } from '@angular/core/testing';
 import { METRES } from '@fendro/core/theory/metre';
 import { Notices } from '../store/notices';
@@ -16,12 +17,17 @@ describe('cutting and joining', () => {
     return { view, places, desk: TestBed.inject(CutDesk), first: () => view.by.getAllByRole('button')[0]! };
   };
 
-  it('goes by keys, wherever the section is played, and is undone in one step', () => {
+  it('goes by keys, wherever the section is played, and is undone in one step', async () => {
     const { view, places } = opened();
     view.press(view.by.getByRole('button', { current: true }), '|');
-    expect(places().map(({ bars }) => bars)).toEqual([1, 1, 2, 1, 1]);
+    await waitFor(() => {
+      expect(places().map(({ bars }) => bars)).toEqual([1, 1, 2, 1, 1]);
+    });
+    view.fixture.detectChanges();
     view.press(view.by.getByRole('button', { current: true }), 'j', { altKey: true });
-    expect(places().map(({ bars }) => bars)).toEqual([2, 2, 1, 1]);
+    await waitFor(() => {
+      expect(places().map(({ bars }) => bars)).toEqual([2, 2, 1, 1]);
+    });
     expect(view.song.past.map(({ name }) => name)).toEqual(['cut a section in two', 'join two sections']);
     for (let step = 0; step < 2; step++)
       view.act(() => {
@@ -30,11 +36,10 @@ describe('cutting and joining', () => {
     expect(view.score).toEqual(SMALL.score);
   });
 
-  it('gives a bar a metre of its own, and says why unlike sections are not joined', () => {
+  it('gives a bar a metre of its own, and says why unlike sections are not joined', async () => {
     const { view, places, desk } = opened();
-    view.act(() => {
-      desk.measure(seven);
-    });
+    await desk.measure(seven);
+    view.fixture.detectChanges();
     expect(places().map(({ bars, ground }) => [bars, ground.metre?.beats])).toEqual([
       [1, undefined],
       [1, 7],
@@ -45,9 +50,7 @@ describe('cutting and joining', () => {
     expect(places()[1]!.name).toContain('bar 2');
     expect(view.session.occurrence).toBe(view.score.order[1]!.id);
     const before = view.score;
-    view.act(() => {
-      desk.join();
-    });
+    await desk.join();
     expect(view.score).toBe(before);
     expect(TestBed.inject(Notices).open()[0]!.text).toContain('another key, metre or tempo');
   });

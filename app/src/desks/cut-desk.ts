@@ -1,6 +1,6 @@
 import { computed, inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { cutSection, joinPlaces, joinProblem, type Recut } from '@fendro/core/song/cut';
+import type { Recut } from '@fendro/core/song/cut';
 import { changeSection } from '@fendro/core/song/edit';
 import { LIMITS, withEnding } from '@fendro/core/song/limits';
 import type { Music } from '@fendro/core/song/resolve';
@@ -13,6 +13,10 @@ import { selectMusic, selectOwnScore, selectView } from '../store/selectors';
 import { ScoreActions } from '../store/song.actions';
 import { sessionFeature } from '../store/session';
 import { Undecided } from './undecided';
+
+/** Fetched when it is wanted: seldom, and never before the page stands. */
+const cutting = (): Promise<typeof import('@fendro/core/song/cut')> => import('@fendro/core/song/cut');
+type Cutting = Awaited<ReturnType<typeof cutting>>;
 
 /** Sections cut in two, joined, and single bars in a metre of their own. */
 @Injectable({ providedIn: 'root' })
@@ -45,7 +49,8 @@ export class CutDesk {
   }
 
   /** Cuts the section in view before the bar that is meant, wherever it is played. */
-  cut(): void {
+  async cut(): Promise<void> {
+    const { cutSection } = await cutting();
     const [music, view] = [this.written(), this.view()];
     if (!music || !view || !this.canCut()) return;
     const made = cutSection(music, view.section.id, this.bar(), newId);
@@ -54,7 +59,8 @@ export class CutDesk {
   }
 
   /** Joins the place in view with the one after it. */
-  join(): void {
+  async join(): Promise<void> {
+    const { joinPlaces, joinProblem } = await cutting();
     const [music, view] = [this.written(), this.view()];
     if (!music || !view) return;
     const problem = joinProblem(music.score, view.occurrence.id);
@@ -68,10 +74,11 @@ export class CutDesk {
   }
 
   /** Gives the bar that is meant a metre of its own: it becomes a section of one bar. */
-  measure(metre: Metre): void {
+  async measure(metre: Metre): Promise<void> {
+    const { cutSection } = await cutting();
     const [music, view, bar] = [this.written(), this.view(), this.bar()];
     if (!music || !view || bar >= view.section.bars) return;
-    const alone = this.apart(music, view.section, bar);
+    const alone = apart(music, view.section, bar, cutSection);
     const name = withEnding(view.section.name, ` bar ${bar + 1}`, LIMITS.name);
     const named = changeSection(alone.score, alone.section, { name });
     const sections = named.sections.map((own) =>
@@ -83,17 +90,6 @@ export class CutDesk {
     this.news.say(`Bar ${bar + 1} in ${metreText(metre)}`);
   }
 
-  /** A song in which a bar is a section of its own. */
-  private apart(music: Music, section: Section, bar: number): Recut {
-    const before = bar === 0 ? null : cutSection(music, section.id, bar, newId);
-    const takes = before ? { ...music.takes, ...byId(before.takes) } : music.takes;
-    const id = before?.section ?? section.id;
-    const score = before?.score ?? music.score;
-    if (section.bars - bar === 1) return { score, takes: before?.takes ?? [], section: id };
-    const after = cutSection({ ...music, score, takes }, id, 1, newId);
-    return { score: after.score, takes: [...(before?.takes ?? []), ...after.takes], section: id };
-  }
-
   private revise(name: string, score: Score, takes: readonly Take[], view: OccurrenceId): void {
     this.store.dispatch(ScoreActions.revised({ name, score, takes, released: [], view }));
   }
@@ -101,3 +97,14 @@ export class CutDesk {
 
 const byId = (takes: readonly Take[]): Readonly<Record<string, Take>> =>
   Object.fromEntries(takes.map((take) => [take.id, take]));
+
+/** A song in which a bar is a section of its own. */
+function apart(music: Music, section: Section, bar: number, cutSection: Cutting['cutSection']): Recut {
+  const before = bar === 0 ? null : cutSection(music, section.id, bar, newId);
+  const takes = before ? { ...music.takes, ...byId(before.takes) } : music.takes;
+  const id = before?.section ?? section.id;
+  const score = before?.score ?? music.score;
+  if (section.bars - bar === 1) return { score, takes: before?.takes ?? [], section: id };
+  const after = cutSection({ ...music, score, takes }, id, 1, newId);
+  return { score: after.score, takes: [...(before?.takes ?? []), ...after.takes], section: id };
+}

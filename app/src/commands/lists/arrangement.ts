@@ -57,18 +57,14 @@ export function arrangementCommands(): readonly Command[] {
       now: () => `Cut the section in two before bar ${cuts.bar() + 1}`,
       keys: ['|'],
       enabled: cuts.canCut,
-      run: () => {
-        cuts.cut();
-      },
+      run: () => cuts.cut(),
     },
     {
       id: 'section.join',
       words: 'Join this place with the one after it',
       keys: ['Alt+j'],
       enabled: cuts.canJoin,
-      run: () => {
-        cuts.join();
-      },
+      run: () => cuts.join(),
     },
     {
       id: 'place.lift',
