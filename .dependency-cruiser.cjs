@@ -68,6 +68,7 @@ module.exports = {
     layer('voicing', 'voicing', 'song', 'theory', 'styles', 'trellis'),
     layer('sounding', 'sounding', 'patterns', 'treat', 'song', 'theory', 'study', 'styles', 'trellis', 'voicing'),
     layer('compose', 'compose', 'lean', 'song', 'theory', 'study', 'styles', 'trellis', 'voicing'),
+    layer('live', 'live', 'compose', 'shaping', 'song', 'sounding', 'theory', 'trellis', 'voicing'),
     layer('files', 'files', 'song', 'theory', 'study', 'sounding', 'styles'),
     layer('shaping', 'shaping', 'song', 'theory'),
   ],

@@ -1,23 +1,10 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
+import { symbols } from './support/chords';
 import { loudness } from './support/recorder';
 import { readWithMido, saveFile } from './support/midi';
 import { expect, find, openFendro, startSong, test, withoutGuide } from './support/test';
 
-const symbols = async (page: Page): Promise<string[]> => {
-  const labels = await page
-    .getByRole('region', { name: 'Sheet' })
-    .getByRole('button', { name: /^Bar \d+ beat \d/ })
-    .evaluateAll((cells) => cells.map((cell) => cell.getAttribute('aria-label') ?? ''));
-  return labels
-    .filter((label) => !label.endsWith('empty'))
-    .map((label) =>
-      label.replace(
-        /^Bar (\d+) beat (\d)(?: and (\d+) ticks)?, /,
-        (_, bar: string, beat: string, ticks?: string) => `${bar}.${beat}${ticks ? `+${ticks}` : ''} `,
-      ),
-    );
-};
 const cell = (page: Page, bar: number, beat = 1) =>
   page.getByRole('button', { name: new RegExp(`^Bar ${bar} beat ${beat},`) });
 const newSong = (page: Page) =>

@@ -73,7 +73,15 @@ try {
   await page.getByRole('tab', { name: 'Voicing' }).click();
   await page.getByLabel('Voiced for').selectOption('guitar');
   await page.getByRole('button', { name: /^Bar 5 beat 1,/ }).focus();
-  await picture('voicing');
+  await page.keyboard.press('Shift+M');
+  await page.getByRole('button', { name: 'Letters play' }).waitFor();
+  await page.keyboard.down('e');
+  await page.keyboard.down('j');
+  await picture('play-desk');
+  await page.keyboard.up('j');
+  await page.keyboard.up('e');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Play desk', exact: true }).click();
   await page.getByRole('tab', { name: 'Draft' }).click();
   await page.keyboard.press('Control+z');
   if (await page.getByRole('button', { name: 'Stop' }).isVisible())

@@ -21,6 +21,8 @@ export type ToProcessor =
   | { readonly kind: 'block'; readonly events: Float64Array }
   /** Takes out what a channel has queued from a frame on, and adds other events in its place. */
   | { readonly kind: 'switch'; readonly channel: number; readonly frame: number; readonly events: Float64Array }
+  /** Takes out what a channel has queued of one pitch. */
+  | { readonly kind: 'cancel'; readonly channel: number; readonly pitch: number }
   /** Applies events at once. */
   | { readonly kind: 'now'; readonly events: Float64Array }
   /** Makes room for as many channels, each with a sound and level of its own. */

@@ -114,6 +114,9 @@ class SongProcessor extends AudioWorkletProcessor {
         this.cut(message.channel, message.frame);
         this.blocks.push({ events: message.events, next: 0 });
         break;
+      case 'cancel':
+        this.cut(message.channel, 0, message.pitch);
+        break;
       case 'now':
         for (let at = 0; at < message.events.length; at += EVENT_SIZE) this.apply(message.events, at);
         break;
@@ -174,11 +177,12 @@ class SongProcessor extends AudioWorkletProcessor {
     else this.synth.controllerChange(channel, a as Parameters<SpessaSynthProcessor['controllerChange']>[1], b);
   }
 
-  /** Marks what a channel has queued from a frame on as spent, in place: nothing is allocated. */
-  private cut(channel: number, frame: number): void {
+  /** Marks what a channel has queued from a frame on, of one pitch or all, as spent, in place: nothing is allocated. */
+  private cut(channel: number, frame: number, pitch: number | null = null): void {
     for (const { events, next } of this.blocks) {
       for (let at = next; at < events.length; at += EVENT_SIZE) {
         const own = channel === ALL_CHANNELS || events[at + 2] === channel;
+        if (pitch !== null && events[at + 3] !== pitch) continue;
         if (own && (events[at] as number) >= frame) events[at + 1] = EVENT.spent;
       }
     }

@@ -36,7 +36,7 @@ export * from './treat-schema';
 export { HARMONY, type LineId, type MotifId, type OccurrenceId, type PartId, type SectionId, type TakeId } from './ids';
 
 /** The version that this build writes; older ones are migrated, newer ones refused in words. */
-export const SONG_VERSION = 12;
+export const SONG_VERSION = 13;
 
 /** How far a place of the running order may be lifted, in semitones. */
 export const LARGEST_LIFT = 12;

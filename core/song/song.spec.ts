@@ -226,6 +226,19 @@ describe('song files', () => {
     expect(opened.song.ledger.heard).toMatchObject([{ pass: 2 }]);
   });
 
+  it('of version 12 open with what is dealt and leans by itself', () => {
+    const old = sample(12) as { score: Song['score']; ledger: { takes: object; heard: object } };
+    const opened = openSong(old);
+    if (!opened.ok) throw new Error(opened.reason);
+    expect(opened.setAside).toEqual([]);
+    expect(opened.song.score).toEqual(old.score);
+    expect(opened.song.ledger).toEqual(old.ledger);
+    const [first, second] = opened.song.score.parts;
+    expect(first!.deals).toEqual({ way: 'in turn', to: [first!.id, second!.id] });
+    expect(first!.brief.leans).toMatchObject([{ goes: 'slowly', name: 'busier', then: 'comes back' }]);
+    expect(opened.song.ledger.takes['share-of-second']).toMatchObject({ part: second!.id, dealt: true });
+  });
+
   it('of version 3 open with what every take lies over beside what it was made from, and ids for all notes', () => {
     const opened = openSong(sample(3));
     if (!opened.ok) throw new Error(opened.reason);

@@ -1,11 +1,14 @@
 import type { Take, TakeId } from './schema';
 
-/** What was drafted, brought in, caught or begun as a pattern; all else goes by what it was made of. */
+/** Takes that are called by numbers of their own, wherever they came from. */
+const OWN: ReadonlySet<Take['origin']['how']> = new Set(['drafted', 'imported', 'caught', 'played']);
+
+/** What came to be by itself, or was begun as a pattern; all else goes by what it was made of. */
 const hasItsOwn = ({ how, parents }: Take['origin']): boolean =>
-  how === 'drafted' || how === 'imported' || how === 'caught' || (how === 'drawn' && parents.length === 0);
+  OWN.has(how) || (how === 'drawn' && parents.length === 0);
 
 /**
- * The numbers that the takes of a line are called by, for good: drafted, imported and caught ones and patterns in the
+ * The numbers that the takes of a line are called by, for good: drafted, imported, caught and played ones and patterns in the
  * order in which they came. What was edited, typed or fitted, and a pattern drawn otherwise, goes by the number of what
  * it was made of, where that has one.
  *

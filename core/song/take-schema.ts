@@ -110,7 +110,7 @@ export const attemptsSchema = z.object({ plan: count, rhythm: count, pitch: coun
 
 const originSchema = z
   .object({
-    how: z.enum(['drafted', 'typed', 'edited', 'fitted', 'picked', 'imported', 'voiced', 'drawn', 'caught']),
+    how: z.enum(['drafted', 'typed', 'edited', 'fitted', 'picked', 'imported', 'voiced', 'drawn', 'caught', 'played']),
     /** Where a picked or imported take came from, in words. */
     from: z.string().max(200).optional(),
     asking: askingSchema.nullable(),

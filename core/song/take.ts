@@ -149,6 +149,23 @@ export const voicedTake = (
   over: harmony === null ? null : overChords(harmony, ground, part.role, part.brief),
 });
 
+/**
+ * What was played by hand.
+ *
+ * @param from     how it was played, in words
+ * @param harmony  the chords that the notes follow from then on; null where they stay as they were played
+ * @param parents  the take into which or over which it was played
+ */
+export const playedTake = (
+  place: Place,
+  part: Pick<Part, 'id' | 'role' | 'brief'>,
+  notes: readonly Note[],
+  { harmony, ground, ...source }: Omit<Source, 'how'> & { readonly harmony: TakeId | null; readonly ground: Ground },
+): PartTake => ({
+  ...looseTake(place, part.id, notes, { ...source, how: 'played' }),
+  over: harmony === null ? null : overChords(harmony, ground, part.role, part.brief),
+});
+
 /** What takes that go on by themselves are called by. */
 const PATTERN_NAMES: Readonly<Record<Pattern['of'], string>> = {
   drawn: 'pattern',

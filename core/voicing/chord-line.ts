@@ -17,9 +17,11 @@ const WISHES: Readonly<Record<ChordSetting['family'], Omit<VoicingWish, 'family'
   ensemble: { low: 40, high: 81, voices: 4, centre: 60 },
 };
 
+/** What a family of instruments lays chords out for, where nobody says otherwise. */
+export const familyWish = (family: ChordSetting['family']): VoicingWish => ({ ...WISHES[family], family });
+
 export const wishFor = ({ family, spread, bass }: ChordSetting): VoicingWish => ({
-  ...WISHES[family],
-  family,
+  ...familyWish(family),
   spread,
   bass,
 });

@@ -3,6 +3,7 @@ import type { Page } from '@playwright/test';
 interface Recorded {
   fendroFrames?: [frame: number, left: Float32Array, right: Float32Array][];
   fendroRate?: number;
+  fendroContext?: AudioContext;
 }
 
 /** Where the recording worklet is served from, so that it comes from the page's own origin as its policy demands. */
@@ -35,6 +36,7 @@ export function recordSound(address: string): void {
     if (target instanceof AudioDestinationNode) {
       const context = this.context as AudioContext;
       page.fendroRate = context.sampleRate;
+      page.fendroContext = context;
       void context.audioWorklet.addModule(address).then(() => {
         const tap = new AudioWorkletNode(context, 'recorder', { numberOfOutputs: 0 });
         tap.port.onmessage = ({ data }: MessageEvent<[number, Float32Array, Float32Array][]>) =>
@@ -98,3 +100,47 @@ export const forgetSound = (page: Page): Promise<void> =>
   page.evaluate(() => {
     (globalThis as unknown as Recorded).fendroFrames = [];
   });
+
+/**
+ * How long strokes take from the key to the first sample that is heard of them, in seconds: as often as asked, each
+ * after a silence.
+ *
+ * @param codes  keys that go down together
+ */
+export const strokeDelays = (page: Page, codes: readonly string[], count: number): Promise<number[]> =>
+  page.evaluate(
+    async ([keys, times]) => {
+      const recorded = globalThis as unknown as Recorded;
+      const { fendroRate = 48_000, fendroContext } = recorded;
+      const press = (kind: string, code: string): void => {
+        document.body.dispatchEvent(new KeyboardEvent(kind, { code, key: code, bubbles: true, cancelable: true }));
+      };
+      const soundsFrom = (from: number): number | null => {
+        for (const [frame, left] of recorded.fendroFrames ?? []) {
+          const at = left.findIndex((value, index) => (frame + index) / fendroRate >= from && Math.abs(value) > 0.002);
+          if (at >= 0) return (frame + at) / fendroRate - from;
+        }
+        return null;
+      };
+      const rest = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
+      const delays: number[] = [];
+      while (delays.length < times) {
+        recorded.fendroFrames = [];
+        const pressed = fendroContext?.currentTime ?? 0;
+        for (const code of keys) press('keydown', code);
+        let delay: number | null = null;
+        while (delay === null) {
+          await rest(50);
+          delay = soundsFrom(pressed);
+        }
+        delays.push(delay);
+        for (const code of keys) press('keyup', code);
+        const quiet = (): boolean =>
+          (recorded.fendroFrames ?? []).slice(-40).every(([, left]) => left.every((value) => Math.abs(value) < 0.0005));
+        do await rest(100);
+        while (!quiet());
+      }
+      return delays;
+    },
+    [codes, count] as const,
+  );

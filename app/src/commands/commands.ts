@@ -11,6 +11,7 @@ import { patternCommands } from './lists/patterns';
 import { leaningCommands } from './lists/leanings';
 import { treatmentCommands } from './lists/treatments';
 import { pageCommands } from './lists/pages';
+import { playingCommands } from './lists/playing';
 import { redraftingCommands } from './lists/redrafting';
 import { sheetCommands } from './lists/sheet';
 import { takeCommands } from './lists/takes';
@@ -36,6 +37,7 @@ export class Commands {
     ...treatmentCommands(),
     ...leaningCommands(),
     ...moveCommands(),
+    ...playingCommands(),
     ...sheetCommands(),
     ...closeUpCommands(),
     ...chordCommands(),

@@ -12,7 +12,7 @@ const PRESSED_INPUTS = ['checkbox', 'radio', 'range', 'button', 'submit', 'file'
 const SLIDING = ['ArrowUp', 'ArrowDown', 'ArrowLeft', 'ArrowRight', 'Home', 'End', 'PageUp', 'PageDown'];
 
 /** True where text is typed, so that only keys with Ctrl or Alt are commands. */
-const takesText = (target: EventTarget | null): boolean =>
+export const takesText = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
   (target.isContentEditable ||
     ['SELECT', 'TEXTAREA'].includes(target.tagName) ||
@@ -35,7 +35,7 @@ function ownsKey(target: EventTarget | null, chord: string): boolean {
  * True while a menu or a dialog lies over the page and has the keys. One that is closing gives the focus back at once
  * and goes a moment later: a writer who goes on by keys does not wait for it.
  */
-const isCovered = (target: EventTarget | null): boolean =>
+export const isCovered = (target: EventTarget | null): boolean =>
   document.querySelector('.cdk-overlay-backdrop') !== null &&
   (!(target instanceof HTMLElement) || target === document.body || target.closest('.cdk-overlay-container') !== null);
 

@@ -97,6 +97,17 @@ export class HoldDesk {
     this.news.say(`${what} of ${this.runs.nameOf(line)} ${frees ? 'freed' : 'held'}${which}`);
   }
 
+  /** Holds what sounds of the line in focus in these aspects, in all bars of its section. */
+  holdAll(aspects: readonly Aspect[]): void {
+    const [section, line] = [this.section(), this.line()];
+    if (!section || this.undecided.told()) return;
+    this.catching.standStill();
+    const take = soundingId(section, line, this.heard());
+    if (take === null) return;
+    const grip: Grip = { bars: range(section.bars), notes: [] };
+    this.change('hold bars', section, (now) => held(now, line, take, grip, aspects));
+  }
+
   /** What goes on by itself stands still before it is held; the notes that are picked are picked in what stands. */
   private letStand(): void {
     const [ids, before] = [this.notes.ids(), this.notes.take()];

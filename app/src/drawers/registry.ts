@@ -25,6 +25,7 @@ export const DRAWERS: Readonly<Record<Drawer, DrawerEntry>> = {
     height: 420,
     load: () => import('./patterns/patterns-drawer').then((m) => m.PatternsDrawer),
   },
+  play: { name: 'Play desk', height: 244, load: () => import('./play/play-drawer').then((m) => m.PlayDrawer) },
   plan: { name: 'Plan', height: 260, load: () => import('./plan/plan-drawer').then((m) => m.PlanDrawer) },
   styles: { name: 'Styles', height: 300, load: () => import('./styles/styles-drawer').then((m) => m.StylesDrawer) },
   phrases: {

@@ -1,17 +1,17 @@
-import { computed, effect, inject, Injectable, linkedSignal, untracked } from '@angular/core';
+import { computed, effect, inject, Injectable, linkedSignal, signal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { Music } from '@fendro/core/song/resolve';
 import { controlValue } from '@fendro/core/files/midi-expression';
 import type { MoveKind } from '@fendro/core/song/moves';
-import type { PartId, Score } from '@fendro/core/song/schema';
-import { chordInstrument, voicesOf } from '@fendro/core/sounding/setup';
+import type { LineId, PartId, Score } from '@fendro/core/song/schema';
+import { chordInstrument, voicesOf, type Voice } from '@fendro/core/sounding/setup';
 import { selectChordSetting } from '../store/selectors';
 import { sessionFeature } from '../store/session';
 import { SoundEngine } from './engine';
 import { FULL, LevelMatch } from './level-match';
 import { applyMix } from './mix';
 import { PlayedMusic } from './played-music';
-import { stripsFor, stripsOf, type Strips } from './strips';
+import { liveStripsOf, stripsFor, stripsOf, type Strips } from './strips';
 
 /** The strips of what is played: who sounds on which, how loud, and how loud it was. */
 @Injectable({ providedIn: 'root' })
@@ -25,6 +25,15 @@ export class Mixer {
   readonly strips = linkedSignal<Music | null, Strips>({
     source: this.played.music,
     computation: (music, before) => (music ? stripsOf(music.score, before?.value) : new Map()),
+  });
+  /** The line that is played by hand, on strips of its own; null where none is. */
+  readonly live = signal<LineId | null>(null);
+  /** The part that is silent while it is played anew by hand. */
+  readonly givesWay = signal<LineId | null>(null);
+  /** What the line that is played by hand sounds on. */
+  readonly liveStrips = computed((): Strips => {
+    const score = this.played.music()?.score;
+    return score ? liveStripsOf(this.voices(score), this.live()) : new Map();
   });
   /** Controllers that are moved by hand. */
   private readonly gripped = new Map<string, { readonly strip: number; readonly controller: number }>();
@@ -46,11 +55,15 @@ export class Mixer {
     effect(() => {
       this.played.music();
       this.alone();
+      this.live();
+      this.givesWay();
       untracked(() => {
         this.apply();
       });
     });
   }
+
+  private readonly voices = (score: Score): readonly Voice[] => voicesOf(score, chordInstrument(this.family()));
 
   private express(part: PartId, value: number): void {
     if (this.engine.state().kind !== 'ready') return;
@@ -74,10 +87,15 @@ export class Mixer {
   apply(): void {
     const score = this.played.music()?.score;
     if (!score || this.engine.state().kind !== 'ready') return;
-    const setup = voicesOf(score, chordInstrument(this.family()));
+    const setup = this.voices(score);
     this.engine.master(score.master ?? 100);
     const moving = new Set(score.order.flatMap(({ moves = {} }) => Object.keys(moves)));
-    applyMix(this.engine, this.strips(), setup, this.aloneIn(score), (line) => moving.has(line));
+    const gone = this.givesWay();
+    const heard = setup.map((voice) => (voice.line === gone ? { ...voice, muted: true } : voice));
+    applyMix(this.engine, this.strips(), heard, this.aloneIn(score), (line) => moving.has(line));
+    // Hands are heard, whoever is quiet.
+    const byHand = setup.map((voice) => ({ ...voice, muted: false }));
+    applyMix(this.engine, this.liveStrips(), byHand, []);
   }
 
   /** Lets all parts stand as they do in the mix, wherever their moves left them. */

@@ -24,6 +24,14 @@ export interface Moment {
  */
 export type EventsOf = (pass: Pass, strip: number | null, chased: boolean) => Queued[];
 
+/** What is counted before the music begins. */
+export interface CountIn {
+  readonly seconds: number;
+  readonly clicks: readonly Queued[];
+}
+
+const NO_COUNT: CountIn = { seconds: 0, clicks: [] };
+
 /** What the audio thread has been given to play, a pass after the other. */
 export class PassQueue {
   private passes: Pass[] = [];
@@ -53,16 +61,24 @@ export class PassQueue {
     return momentAt(this.passes, frame);
   }
 
-  /** Begins with a pass as soon as it can sound. */
-  begin(pass: Omit<Pass, 'frame'>): void {
+  /**
+   * Begins with a pass as soon as it can sound.
+   *
+   * @param countIn  what sounds before it, in frames from where that begins, and how long it lasts, in seconds
+   */
+  begin(pass: Omit<Pass, 'frame'>, countIn: CountIn = NO_COUNT): void {
     // Everything is computed first, from frame 0: only then the clock is read, so that long songs begin in time too.
     const events = this.eventsOf({ ...pass, frame: 0 }, null, true);
-    const frame = this.engine.frame + Math.round(LEAD_SECONDS * this.engine.sampleRate);
+    const now = this.engine.frame + Math.round(LEAD_SECONDS * this.engine.sampleRate);
+    const frame = now + Math.round(countIn.seconds * this.engine.sampleRate);
     this.passes = [{ ...pass, frame }];
     this.lastEvent = 0;
     this.engine.send({
       kind: 'block',
-      events: this.packed(events.map((event) => ({ ...event, frame: event.frame + frame }))),
+      events: this.packed([
+        ...countIn.clicks.map((event) => ({ ...event, frame: event.frame + now })),
+        ...events.map((event) => ({ ...event, frame: event.frame + frame })),
+      ]),
     });
   }
 

@@ -1,7 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { Music } from '@fendro/core/song/resolve';
-import type { ChordSetting, LineId, Score, Section, SectionId } from '@fendro/core/song/schema';
+import type { ChordSetting, Ground, LineId, Score, Section, SectionId } from '@fendro/core/song/schema';
 import {
   barLines,
   beatLines,
@@ -15,19 +15,25 @@ import {
 } from '@fendro/core/sounding/course';
 import type { Family } from '@fendro/core/sounding/instruments';
 import { perform, pickUpOf, type Performance } from '@fendro/core/sounding/performance';
-import { barTicks } from '@fendro/core/theory/metre';
-import type { Ticks } from '@fendro/core/theory/units';
+import type { LiveMoment } from '@fendro/core/live/capture';
+import { secondsPerTick, tempoMap } from '@fendro/core/sounding/tempo-map';
+import { barTicks, beatsOf } from '@fendro/core/theory/metre';
+import { range, type Ticks } from '@fendro/core/theory/units';
 import { selectChordSetting, selectLine, selectSection } from '../store/selectors';
 import { sessionFeature } from '../store/session';
 import { chordsGuide } from './chord-guide';
 import { contentsOf, type Contents } from './contents';
 import { SoundEngine } from './engine';
 import { Mixer } from './mixer';
+import type { CountIn } from './pass-queue';
 import { PlayedMusic } from './played-music';
 import { EVENT, EXPRESSION } from '../../worklets/protocol';
 import { LevelMatch } from './level-match';
 import { clickEvents, frameAt, performedEvents, type Pass, type PlayedMoment, type Queued } from './schedule';
 import { CLICK_STRIP, stripsFor, type Strips } from './strips';
+
+/** A place in the music, and what holds there. */
+export type LivePlace = LiveMoment & { readonly ground: Ground };
 
 /** A pass that is longer is queued in pieces. */
 const LONGEST_PASS_BARS = 16;
@@ -80,6 +86,34 @@ export class Passes {
   soundingAt({ tick, round }: PlayedMoment): { readonly section: SectionId; readonly pass: number } | null {
     const passage = this.course().find(({ start, part }) => start + part.from <= tick && tick < start + part.to);
     return passage ? { section: passage.section.id, pass: passage.pass + round } : null;
+  }
+
+  /** Where in the music a moment lies; null where none sounds. */
+  placeAt({ tick, round }: PlayedMoment): LivePlace | null {
+    const passage = this.course().find(({ start, part }) => start + part.from <= tick && tick < start + part.to);
+    const occurrence = passage?.place?.id;
+    if (!passage || occurrence === undefined) return null;
+    return { section: passage.section.id, occurrence, round, at: tick - passage.start, ground: passage.ground };
+  }
+
+  /**
+   * Bars that are counted before what begins at a tick, in its metre and tempo.
+   *
+   * @param bars  0 where none is counted
+   */
+  countIn(score: Score, from: Ticks, bars: number): CountIn {
+    const { metre, tempo } = groundAt(this.course(), from, score);
+    const rate = this.engine.sampleRate;
+    const bar = barTicks(metre);
+    const to = bars * bar;
+    const even = tempoMap([{ start: 0, end: Math.max(1, to), tempo }]);
+    const beats = range(bars).flatMap((line) =>
+      beatsOf(metre).map(({ at }, beat) => ({ at: line * bar + at, strong: beat === 0 })),
+    );
+    return {
+      seconds: to * secondsPerTick(tempo),
+      clicks: clickEvents(beats, { frame: 0, from: 0, to, tempo: even, rate, round: 0 }, CLICK_STRIP),
+    };
   }
 
   /** The end of the loop or of the song. */

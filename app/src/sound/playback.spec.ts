@@ -24,7 +24,7 @@ import { Playback } from './playback';
 import { HARMONY } from '@fendro/core/song/schema';
 import { voicesOf } from '@fendro/core/sounding/setup';
 import { Mixer } from './mixer';
-import { stripsOf } from './strips';
+import { CLICK_STRIP, stripsOf } from './strips';
 import { chosenId, withChoice } from '@fendro/core/song/section';
 import { provideSong } from '../store/provide-song';
 
@@ -226,6 +226,27 @@ describe('playback', () => {
     const strip = stripsOf(song).get(part.id)!;
     const starts = engine.notesOf(strip, LEAD).map(({ on }) => Math.round(on * 100) / 100);
     expect(starts.filter((on) => on < 13)).toEqual([0, 4, 8, 12]);
+  });
+
+  it('counts in before it begins, in the metre and tempo of what begins, and says where it is from then on', async () => {
+    const small = scoreWith(1, 0);
+    open(musicOf(small.score, small.takes));
+    await playback.play(undefined, 2);
+    const clicks = engine.events.filter(([, kind, strip]) => kind === EVENT.noteOn && strip === CLICK_STRIP);
+    const beat = RATE * (60 / 96);
+    expect(clicks.map(([frame]) => frame)).toEqual([0, 1, 2, 3, 4, 5, 6, 7].map((index) => LEAD + index * beat));
+    expect(new Set(clicks.map(([, , , pitch]) => pitch)).size).toBe(2);
+    const music = engine.events.filter(([, kind, strip]) => kind === EVENT.noteOn && strip !== CLICK_STRIP);
+    expect(Math.min(...music.map(([frame]) => frame))).toBeGreaterThanOrEqual(LEAD + 8 * beat);
+    expect(playback.placeAt()).toBeNull();
+    const later = (frames: number): number => (1000 * (LEAD + frames)) / RATE;
+    expect(playback.placeAt(later(8 * beat - 100))).toBeNull();
+    const first = playback.placeAt(later(8 * beat + 1));
+    expect(first).toMatchObject({ section: 'section-1', occurrence: 'occurrence-1', round: 0 });
+    expect(Math.round(first!.at)).toBe(0);
+    engine.frame += 8 * beat;
+    run(2 * 8 * (60 / 96));
+    expect(playback.placeAt(1)?.round).toBeGreaterThan(0);
   });
 
   it('switches a line to another take on the bar, and leaves the others as they were', async () => {

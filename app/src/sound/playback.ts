@@ -11,7 +11,7 @@ import { changedLines, goneLines, type Contents } from './contents';
 import { SoundEngine } from './engine';
 import { Mixer } from './mixer';
 import { PassQueue } from './pass-queue';
-import { Passes } from './passes';
+import { Passes, type LivePlace } from './passes';
 import { PlayedMusic } from './played-music';
 import { PositionWatch, type Watcher } from './position-watch';
 import { Standstill } from './standstill';
@@ -122,13 +122,18 @@ export class Playback {
     if (!this.playing() && !this.waiting()) void this.play(from);
   }
 
-  /** Plays the loop or, when looping is off, the song from the place in view. */
-  async play(from?: Ticks): Promise<void> {
+  /**
+   * Plays the loop or, when looping is off, the song from the place in view.
+   *
+   * @param countIn  bars that are counted before
+   */
+  async play(from?: Ticks, countIn = 0): Promise<void> {
     const score = this.music()?.score;
     const span = this.span();
     if (!score || !span) return;
     this.waiting.set(true);
-    const ready = (await this.engine.start()) && (await this.engine.ensure(this.passes.familiesIn(span)));
+    const families = [...this.passes.familiesIn(span), ...(countIn > 0 ? (['drums'] as const) : [])];
+    const ready = (await this.engine.start()) && (await this.engine.ensure(families));
     if (!ready || !this.waiting()) {
       this.waiting.set(false);
       return;
@@ -137,17 +142,17 @@ export class Playback {
     void this.engine.ensure(score.parts.map(({ instrument }) => instrumentOf(instrument).family));
     this.waiting.set(false);
     this.mixer.apply();
-    this.begin(from !== undefined && from >= span.from && from < span.to ? from : span.from);
+    this.begin(from !== undefined && from >= span.from && from < span.to ? from : span.from, countIn);
   }
 
   /** Starts anew at a tick, with the pick-up of what begins there; whatever sounded is released. */
-  private begin(from: Ticks): void {
+  private begin(from: Ticks, countIn = 0): void {
     const [music, span] = [this.music(), this.span()];
     if (!music || !span) return;
     this.engine.stop();
     this.passes.from(from);
     this.rememberContents();
-    this.queue.begin(this.passes.opening(music, from, span.to));
+    this.queue.begin(this.passes.opening(music, from, span.to), this.passes.countIn(music.score, from, countIn));
     this.standstill.start();
     this.playing.set(true);
     clearInterval(this.timer);
@@ -252,6 +257,16 @@ export class Playback {
   private moment(ahead: number): PlayedMoment | null {
     const { heardFrame, sampleRate } = this.engine;
     return this.playing() ? this.queue.momentAt(heardFrame + (ahead / 1000) * sampleRate) : null;
+  }
+
+  /**
+   * Where in the song what is heard lies; null while nothing plays, or while it is counted in.
+   *
+   * @param ahead  how long from now, in ms
+   */
+  placeAt(ahead = 0): LivePlace | null {
+    const moment = this.guest() ? null : this.moment(ahead);
+    return moment && this.passes.placeAt(moment);
   }
 
   /** Tells when a section begins to sound once more. */

@@ -10,14 +10,14 @@ const withParts = (ids: readonly string[]): Score => ({
 });
 
 describe('strips', () => {
-  it('are counted from the first part on, after the metronome and the chords', () => {
+  it('are counted from the first part on, after the metronome, the chords and the hands', () => {
     const strips = stripsOf(withParts(['a', 'b']));
     expect([...strips]).toEqual([
       [HARMONY, 1],
-      ['a', 2],
-      ['b', 3],
+      ['a', 5],
+      ['b', 6],
     ]);
-    expect(stripCount(strips)).toBe(4);
+    expect(stripCount(strips)).toBe(7);
     expect(stripCount(stripsOf(withParts([])))).toBe(2);
   });
 
@@ -41,6 +41,6 @@ describe('strips', () => {
     let strips = stripsOf(withParts(['a']));
     for (let round = 0; round < 20; round++)
       strips = stripsOf(withParts(['a']), stripsOf(withParts(['a', `b${round}`]), strips));
-    expect(stripCount(stripsOf(withParts(['a', 'c']), strips))).toBe(4);
+    expect(stripCount(stripsOf(withParts(['a', 'c']), strips))).toBe(7);
   });
 });

@@ -1,13 +1,17 @@
-import { HARMONY, type LineId, type Score } from '@fendro/core/song/schema';
-import { voiceIdsOf, voicesOf, type VoiceId } from '@fendro/core/sounding/setup';
+import { HARMONY, MOST_LAYERS, type LineId, type Score } from '@fendro/core/song/schema';
+import { voiceIdsOf, voicesOf, type Voice, type VoiceId } from '@fendro/core/sounding/setup';
+import { range } from '@fendro/core/theory/units';
 
 /**
  * Everything that sounds has a strip of its own in the synthesizer, so that none takes another's sound or level,
- * however many parts a song has, and whatever doubles them. The first is the metronome's, the second the chord line's.
+ * however many parts a song has, and whatever doubles them. The first is the metronome's, the second the chord
+ * line's, and some are for hands.
  */
 export const CLICK_STRIP = 0;
 const CHORD_STRIP = 1;
-const FIRST_PART = 2;
+/** What is played by hand has strips of its own, so that no switch of takes cuts it off and no note of a take ends it. */
+const LIVE_STRIPS = range(1 + MOST_LAYERS).map((index) => CHORD_STRIP + 1 + index);
+const FIRST_PART = CHORD_STRIP + 1 + LIVE_STRIPS.length;
 
 export type Strips = ReadonlyMap<VoiceId, number>;
 
@@ -32,5 +36,14 @@ export function stripsOf(score: Score, before: Strips = NONE): Strips {
 export const stripsFor = (strips: Strips, line: LineId): readonly number[] =>
   voiceIdsOf(line).flatMap((voice) => strips.get(voice) ?? []);
 
+/** The strips that the voices of a line sound on while it is played by hand. */
+export const liveStripsOf = (voices: readonly Voice[], line: LineId | null): Strips =>
+  new Map(
+    voices
+      .filter((voice) => voice.line === line)
+      .slice(0, LIVE_STRIPS.length)
+      .map(({ id }, index) => [id, LIVE_STRIPS[index] as number]),
+  );
+
 /** How many strips there must be. */
-export const stripCount = (strips: Strips): number => Math.max(...strips.values()) + 1;
+export const stripCount = (strips: Strips): number => Math.max(0, ...strips.values()) + 1;

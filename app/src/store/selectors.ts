@@ -184,8 +184,10 @@ export const selectEveryNumber = createSelector(
  * Steps on the way (typed, edited, fitted or tried) and passes that were looked back at are listed only while they
  * sound or when they were judged; undo and the logbook keep them.
  */
+const LISTED: ReadonlySet<Take['origin']['how']> = new Set(['drafted', 'imported', 'drawn', 'played']);
+
 function isListed({ id, origin }: Take, score: Score, section: Section, line: LineId, heard: HeardTakes): boolean {
-  if (origin.how === 'drafted' || origin.how === 'imported' || origin.how === 'drawn') return true;
+  if (LISTED.has(origin.how)) return true;
   return (
     id === soundingId(section, line, heard) || id === chosenId(section, line) || own(score.remarks, id) !== undefined
   );

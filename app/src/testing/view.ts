@@ -33,6 +33,7 @@ export const silentPlayback = () => ({
   toggle: jest.fn(() => Promise.resolve()),
   stop: jest.fn(),
   watch: () => () => undefined,
+  placeAt: () => null,
 
   guest: Object.assign(() => null, { set: jest.fn() }),
   triedInstrument: signal<{ part: string; instrument: string } | null>(null),

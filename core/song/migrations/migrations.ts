@@ -9,6 +9,7 @@ import { from8to9 } from './8-to-9';
 import { from9to10 } from './9-to-10';
 import { from10to11 } from './10-to-11';
 import { from11to12 } from './11-to-12';
+import { from12to13 } from './12-to-13';
 
 type Raw = Record<string, unknown>;
 
@@ -25,6 +26,7 @@ const STEPS: readonly ((song: Raw) => Raw)[] = [
   from9to10,
   from10to11,
   from11to12,
+  from12to13,
 ];
 
 /**

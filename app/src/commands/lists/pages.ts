@@ -16,6 +16,7 @@ const DRAWERS: Readonly<Record<Drawer, readonly [words: string, keys: readonly s
   overview: ['Open or close the whole song at a glance', ['Shift+o']],
   'close-up': ['Open or close the close-up of the notes', ['z']],
   patterns: ['Open or close the patterns', ['Shift+n']],
+  play: ['Open or close the play desk', ['Shift+m']],
   plan: ['Open or close the plan of the song', []],
   styles: ['Open or close the styles', []],
   phrases: ['Open or close the phrases', []],

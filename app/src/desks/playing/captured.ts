@@ -1,0 +1,61 @@
+import { inject, Injectable, signal } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { begun, over, type Captured as Notes, type LiveMoment } from '@fendro/core/live/capture';
+import { EARLY } from '@fendro/core/live/rounds';
+import type { Strike } from '@fendro/core/live/touches';
+import { secondsPerTick } from '@fendro/core/sounding/tempo-map';
+import type { Chord } from '@fendro/core/theory/chord';
+import type { MidiNote } from '@fendro/core/theory/units';
+import { Playback } from '../../sound/playback';
+import { selectGround } from '../../store/selectors';
+
+/** What hands played lately, each note with the place in the music that was heard just then. */
+@Injectable({ providedIn: 'root' })
+export class Captured {
+  private readonly playback = inject(Playback);
+  private readonly ground = inject(Store).selectSignal(selectGround);
+  readonly notes = signal<Notes>([]);
+
+  /**
+   * Remembers notes that are struck.
+   *
+   * @param chord  what was under the hand
+   * @param at     when the hand struck, in ms of the page's clock
+   */
+  struck(strikes: readonly Strike[], chord: Chord | null, at: number): void {
+    for (const { pitch, velocity, after, lasts } of strikes) {
+      const from = at / 1000 + after;
+      const moment = this.momentAt(at + 1000 * after - performance.now());
+      const note = { pitch, velocity, from, to: lasts === null ? null : from + lasts, moment, chord };
+      this.notes.update((notes) => begun(notes, note));
+    }
+  }
+
+  /** Remembers that notes ended. @param at  in ms of the page's clock */
+  ended(pitches: readonly MidiNote[], at: number): void {
+    if (pitches.length > 0)
+      this.notes.update((notes) => pitches.reduce((now, pitch) => over(now, pitch, at / 1000), notes));
+  }
+
+  /**
+   * The place in the music that is heard; a little before a loop comes round, or a section begins, its first moment is
+   * meant.
+   *
+   * @param ahead  how long from now, in ms
+   */
+  private momentAt(ahead: number): LiveMoment | null {
+    const here = this.playback.placeAt(ahead);
+    const tempo = here?.ground.tempo ?? this.ground()?.tempo ?? 120;
+    const soon = this.playback.placeAt(ahead + 1000 * EARLY * secondsPerTick(tempo));
+    if (soon && (soon.round !== here?.round || soon.occurrence !== here.occurrence))
+      return placeOf({ ...soon, at: soon.at - EARLY });
+    return here && placeOf(here);
+  }
+}
+
+const placeOf = ({ section, occurrence, round, at }: LiveMoment): LiveMoment => ({
+  section,
+  occurrence,
+  round,
+  at: Math.round(at),
+});

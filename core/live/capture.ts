@@ -1,0 +1,52 @@
+import type { OccurrenceId, SectionId } from '../song/schema';
+import type { Chord } from '../theory/chord';
+import type { MidiNote, Ticks, Velocity } from '../theory/units';
+
+/** Where in the music something was played. */
+export interface LiveMoment {
+  readonly section: SectionId;
+  readonly occurrence: OccurrenceId;
+  /** How often the loop had come round. */
+  readonly round: number;
+  /** From the section's start; a little before it where the hand was early. */
+  readonly at: Ticks;
+}
+
+/** A note that was played by hand. */
+export interface PlayedNote {
+  readonly pitch: MidiNote;
+  readonly velocity: Velocity;
+  /** When it began and ended, in seconds of one clock; null while it sounds. */
+  readonly from: number;
+  readonly to: number | null;
+  /** Where the music was then; null where it stood still. */
+  readonly moment: LiveMoment | null;
+  /** The chord that was under the hand. */
+  readonly chord: Chord | null;
+}
+
+/** What was played lately, the oldest first. */
+export type Captured = readonly PlayedNote[];
+
+/** How long what was played is remembered, in seconds: two minutes. */
+export const REMEMBERED_SECONDS = 120;
+/** Notes that are remembered at most: more than ten hands could play. */
+const MOST_NOTES = 6000;
+
+/** Adds a note that begins; what is over for longer than is remembered goes. */
+export function begun(captured: Captured, note: PlayedNote): Captured {
+  const since = note.from - REMEMBERED_SECONDS;
+  const kept = captured.filter(({ to }) => to === null || to >= since);
+  return [...kept.slice(-MOST_NOTES + 1), note];
+}
+
+/** Ends the note that sounds on a pitch. @param to  in seconds */
+export function over(captured: Captured, pitch: MidiNote, to: number): Captured {
+  const at = captured.findLastIndex((note) => note.pitch === pitch && note.to === null);
+  const note = captured[at];
+  return note ? captured.with(at, { ...note, to: Math.max(note.from, to) }) : captured;
+}
+
+/** What was begun since a moment, in seconds, with its ends. @param now  when what still sounds is taken to end */
+export const since = (captured: Captured, from: number, now: number): readonly (PlayedNote & { to: number })[] =>
+  captured.filter((note) => note.from >= from).map((note) => ({ ...note, to: note.to ?? Math.max(note.from, now) }));
