@@ -1,4 +1,4 @@
-import type { OccurrenceId, SectionId } from '../song/schema';
+import type { LineId, OccurrenceId, SectionId } from '../song/schema';
 import type { Chord } from '../theory/chord';
 import type { MidiNote, Ticks, Velocity } from '../theory/units';
 
@@ -14,6 +14,8 @@ export interface LiveMoment {
 
 /** A note that was played by hand. */
 export interface PlayedNote {
+  /** Who was played. */
+  readonly line: LineId;
   readonly pitch: MidiNote;
   readonly velocity: Velocity;
   /** When it began and ended, in seconds of one clock; null while it sounds. */

@@ -20,6 +20,7 @@ const chord = (text: string): Chord => {
   return read.chord;
 };
 const note = (from: number, more: Partial<PlayedNote> = {}): PlayedNote => ({
+  line: 'keys',
   pitch: 60,
   velocity: 80,
   from,

@@ -3,15 +3,16 @@ import { Store } from '@ngrx/store';
 import { handled, RESTING, type HandAction } from '@fendro/core/live/hands';
 import { partPlayer } from '@fendro/core/live/player';
 import { TOUCHES } from '@fendro/core/live/touches';
-import { changePart } from '@fendro/core/song/edit';
+import { changeChordSetting, changePart } from '@fendro/core/song/edit';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { scoreWith } from '@fendro/core/testing/scores';
 import { musicOf, storedSong } from '@fendro/core/testing/sounding';
+import { HARMONY } from '@fendro/core/song/schema';
 import { makeChord } from '@fendro/core/theory/chord';
 import { pickIndex, stream } from '@fendro/core/trellis/random';
 import { EVENT, EVENT_SIZE, type ToProcessor } from '../../worklets/protocol';
 import { provideSong } from '../store/provide-song';
-import { SongActions } from '../store/song.actions';
+import { ScoreActions, SongActions } from '../store/song.actions';
 import { SoundEngine } from './engine';
 import { LiveSound } from './live-sound';
 import { Mixer } from './mixer';
@@ -105,6 +106,21 @@ describe('what hands play', () => {
     engine.run(RATE / 10);
     live.sound([60], [], part);
     expect(engine.open.size).toBe(0);
+  });
+
+  it('has the sounds of the chord line as its section lays chords out', async () => {
+    const store = TestBed.inject(Store);
+    const [section] = SMALL.score.sections;
+    store.dispatch(
+      ScoreActions.revised({
+        name: 'voice for guitar',
+        score: changeChordSetting(parts(), section!.id, { family: 'guitar' }),
+        takes: [],
+        released: [],
+      }),
+    );
+    await live.prepare(HARMONY);
+    expect(engine.ensure).toHaveBeenLastCalledWith(['guitars']);
   });
 
   it('is heard while the part itself gives way to it', async () => {

@@ -1,12 +1,9 @@
 import { inject, Injectable } from '@angular/core';
-import { Store } from '@ngrx/store';
 import type { Strike } from '@fendro/core/live/touches';
 import { own } from '@fendro/core/song/look-up';
 import type { LineId, Part } from '@fendro/core/song/schema';
-import { voicesOf } from '@fendro/core/sounding/setup';
 import type { MidiNote } from '@fendro/core/theory/units';
 import { EVENT } from '../../worklets/protocol';
-import { selectScore } from '../store/selectors';
 import { SoundEngine } from './engine';
 import { Mixer } from './mixer';
 import { pack, type Queued } from './schedule';
@@ -19,7 +16,6 @@ const LEAST_SECONDS = 0.03;
 export class LiveSound {
   private readonly engine = inject(SoundEngine);
   private readonly mixer = inject(Mixer);
-  private readonly score = inject(Store).selectSignal(selectScore);
   /** The frame on which each pitch that sounds was struck. */
   private readonly struck = new Map<MidiNote, number>();
   /** The frame on which each pitch that was let go ends. */
@@ -28,11 +24,8 @@ export class LiveSound {
   /** Has the sounds of a line at hand. @returns false where sound cannot start */
   async prepare(line: LineId): Promise<boolean> {
     this.mixer.live.set(line);
-    const score = this.score();
-    if (!score) return false;
-    const voices = voicesOf(score).filter((voice) => voice.line === line);
-    const there =
-      (await this.engine.start()) && (await this.engine.ensure(voices.map(({ instrument }) => instrument.family)));
+    const families = this.mixer.liveVoices().map(({ instrument }) => instrument.family);
+    const there = (await this.engine.start()) && (await this.engine.ensure(families));
     if (there) this.mixer.apply();
     return there;
   }
@@ -98,15 +91,10 @@ export class LiveSound {
   }
 
   private events(kind: number, written: MidiNote, frame: number, b: number, part: Part | null): readonly Queued[] {
-    const score = this.score();
-    if (!score) return [];
-    const line = this.mixer.live();
-    return voicesOf(score)
-      .filter((voice) => voice.line === line)
-      .flatMap(({ id, octave }) => {
-        const channel = this.mixer.liveStrips().get(id);
-        const a = (own(part?.swaps ?? {}, String(written)) ?? written) + 12 * octave;
-        return channel === undefined || a < 0 || a > 127 ? [] : [{ frame, kind, channel, a, b }];
-      });
+    return this.mixer.liveVoices().flatMap(({ id, octave }) => {
+      const channel = this.mixer.liveStrips().get(id);
+      const a = (own(part?.swaps ?? {}, String(written)) ?? written) + 12 * octave;
+      return channel === undefined || a < 0 || a > 127 ? [] : [{ frame, kind, channel, a, b }];
+    });
   }
 }

@@ -30,11 +30,12 @@ export class Mixer {
   readonly live = signal<LineId | null>(null);
   /** The part that is silent while it is played anew by hand. */
   readonly givesWay = signal<LineId | null>(null);
-  /** What the line that is played by hand sounds on. */
-  readonly liveStrips = computed((): Strips => {
+  /** What the line that is played by hand sounds on, and where. */
+  readonly liveVoices = computed((): readonly Voice[] => {
     const score = this.played.music()?.score;
-    return score ? liveStripsOf(this.voices(score), this.live()) : new Map();
+    return score ? this.voices(score).filter(({ line }) => line === this.live()) : [];
   });
+  readonly liveStrips = computed((): Strips => liveStripsOf(this.liveVoices()));
   /** Controllers that are moved by hand. */
   private readonly gripped = new Map<string, { readonly strip: number; readonly controller: number }>();
   private readonly family = computed(() => this.chordSetting().family);

@@ -37,13 +37,8 @@ export const stripsFor = (strips: Strips, line: LineId): readonly number[] =>
   voiceIdsOf(line).flatMap((voice) => strips.get(voice) ?? []);
 
 /** The strips that the voices of a line sound on while it is played by hand. */
-export const liveStripsOf = (voices: readonly Voice[], line: LineId | null): Strips =>
-  new Map(
-    voices
-      .filter((voice) => voice.line === line)
-      .slice(0, LIVE_STRIPS.length)
-      .map(({ id }, index) => [id, LIVE_STRIPS[index] as number]),
-  );
+export const liveStripsOf = (voices: readonly Voice[]): Strips =>
+  new Map(voices.slice(0, LIVE_STRIPS.length).map(({ id }, index) => [id, LIVE_STRIPS[index] as number]));
 
 /** How many strips there must be. */
 export const stripCount = (strips: Strips): number => Math.max(0, ...strips.values()) + 1;

@@ -1,13 +1,15 @@
-import { inject, Injectable, signal } from '@angular/core';
+import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { begun, over, type Captured as Notes, type LiveMoment } from '@fendro/core/live/capture';
 import { EARLY } from '@fendro/core/live/rounds';
 import type { Strike } from '@fendro/core/live/touches';
 import { secondsPerTick } from '@fendro/core/sounding/tempo-map';
+import type { LineId } from '@fendro/core/song/schema';
 import type { Chord } from '@fendro/core/theory/chord';
 import type { MidiNote } from '@fendro/core/theory/units';
 import { Playback } from '../../sound/playback';
 import { selectGround } from '../../store/selectors';
+import { songFeature } from '../../store/song.reducer';
 
 /** What hands played lately, each note with the place in the music that was heard just then. */
 @Injectable({ providedIn: 'root' })
@@ -16,17 +18,30 @@ export class Captured {
   private readonly ground = inject(Store).selectSignal(selectGround);
   readonly notes = signal<Notes>([]);
 
+  constructor() {
+    // What was played to another song belongs there.
+    const open = inject(Store).selectSignal(songFeature.selectOpen);
+    const song = computed(() => open()?.id);
+    effect(() => {
+      song();
+      untracked(() => {
+        this.notes.set([]);
+      });
+    });
+  }
+
   /**
    * Remembers notes that are struck.
    *
+   * @param line   who is played
    * @param chord  what was under the hand
    * @param at     when the hand struck, in ms of the page's clock
    */
-  struck(strikes: readonly Strike[], chord: Chord | null, at: number): void {
+  struck(line: LineId, strikes: readonly Strike[], chord: Chord | null, at: number): void {
     for (const { pitch, velocity, after, lasts } of strikes) {
       const from = at / 1000 + after;
       const moment = this.momentAt(at + 1000 * after - performance.now());
-      const note = { pitch, velocity, from, to: lasts === null ? null : from + lasts, moment, chord };
+      const note = { line, pitch, velocity, from, to: lasts === null ? null : from + lasts, moment, chord };
       this.notes.update((notes) => begun(notes, note));
     }
   }

@@ -177,7 +177,7 @@ export class PlayDesk {
     this.live.sound(ends, strikes, this.part());
     this.hands.set(hands);
     this.captured.ended(ends, at);
-    this.captured.struck(strikes, hands.chord, at);
+    this.captured.struck(this.line(), strikes, hands.chord, at);
   }
 }
 

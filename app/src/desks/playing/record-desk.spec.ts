@@ -247,10 +247,22 @@ describe('playing by hand', () => {
     expect(playedNotes().every((notes) => notes.every(([start]) => start === 480))).toBe(true);
     expect(sounding()).toBe(played().at(-1));
     expect(record.remembers()).toBe(false);
+    // Nothing that one part played is another's, and another song begins with nothing.
+    touch((rounds + 5) * LENGTH + 480, LOWEST);
+    store.dispatch(SessionActions.lineFocused({ line: SMALL.score.parts[1]!.id }));
+    expect(record.remembers()).toBe(false);
+    store.dispatch(SessionActions.lineFocused({ line: melody!.id }));
+    expect(record.remembers()).toBe(true);
+    record.take();
     // What was taken once is not taken again.
     const count = played().length;
     record.take();
     expect(played()).toHaveLength(count);
+    touch((rounds + 6) * LENGTH + 480, LOWEST);
+    store.dispatch(SongActions.opened({ song: { ...storedSong({ ...SMALL, heard: {} }), id: 'another' } }));
+    store.dispatch(SessionActions.lineFocused({ line: melody!.id }));
+    TestBed.tick();
+    expect(record.remembers()).toBe(false);
   });
 
   it('can be taken though nothing played at all, at the tempo of the hands', () => {

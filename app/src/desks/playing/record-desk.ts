@@ -69,7 +69,10 @@ export class RecordDesk implements PlayActs {
   readonly recording = computed(() => this.run() !== null);
   /** What was played until then has been taken, as notes and as chords; in seconds of the page's clock. */
   private readonly taken = signal({ notes: 0, chords: 0 });
-  readonly remembers = computed(() => this.captured.notes().some(({ from }) => from > this.taken().notes));
+  readonly remembers = computed(() => {
+    const [line, taken] = [this.line(), this.taken().notes];
+    return this.captured.notes().some((note) => note.line === line && note.from > taken);
+  });
 
   constructor() {
     this.playback.watch((position) => {
@@ -140,7 +143,7 @@ export class RecordDesk implements PlayActs {
   /** @param all  whether the round that sounds now is over as well. @returns what has been made so far */
   private finish(run: Recording, all: boolean): ReadonlySet<string> {
     const here = this.playback.placeAt() ?? this.here;
-    const rounds = roundsOf(this.placed(since(this.captured.notes(), run.from, now())));
+    const rounds = roundsOf(this.placed(this.since(run.from, run.line)));
     const made = new Set(run.made);
     for (const round of rounds) {
       const name = roundName(round);
@@ -173,20 +176,25 @@ export class RecordDesk implements PlayActs {
 
   /** Makes takes of what was played since the last ones; the last of them is heard. */
   take(): void {
-    const notes = this.lately(this.taken().notes);
+    const notes = this.lately(this.since(this.taken().notes, this.line()));
     this.takeRounds(notes, this.line());
     this.taken.update((taken) => ({ ...taken, notes: now() }));
   }
 
   takeChords(): void {
-    const notes = this.lately(this.taken().chords);
+    const notes = this.lately(this.since(this.taken().chords));
     this.takeRounds(notes, HARMONY);
     this.taken.update((taken) => ({ ...taken, chords: now() }));
   }
 
-  /** What was played since a moment: to the music while it plays, else freely since the last long pause. */
-  private lately(from: number): { readonly notes: readonly PlacedNote[]; readonly tempo: number | null } {
+  /** What was played since a moment. @param line  who was played; whoever it was where nobody is named */
+  private since(from: number, line?: LineId): readonly Ended[] {
     const notes = since(this.captured.notes(), from, now());
+    return line === undefined ? notes : notes.filter((note) => note.line === line);
+  }
+
+  /** Where notes belong: to the music where it played, else freely since the last long pause. */
+  private lately(notes: readonly Ended[]): { readonly notes: readonly PlacedNote[]; readonly tempo: number | null } {
     const [music, view] = [this.music(), this.view()];
     if (notes.at(-1)?.moment !== null || !music || !view) return { notes: this.placed(notes), tempo: null };
     const free = sinceThePause(notes.slice(notes.findLastIndex(({ moment }) => moment !== null) + 1));
