@@ -23,6 +23,9 @@ import { RecordingSettings } from './record-settings';
 /** Silence after which what is played freely begins anew, in seconds. */
 const PAUSE_SECONDS = 8;
 
+/** No hand is further ahead of the music than this, in ms. */
+const SOON_MS = 500;
+
 type Ended = PlayedNote & { readonly to: number };
 
 /** One recording, from when it was begun. */
@@ -97,6 +100,7 @@ export class RecordDesk implements PlayActs {
     if (this.undecided.told() || !this.section()) return;
     const { countIn, clicks, rounds } = this.settings.now();
     const bars = this.bars();
+    this.here = null;
     const clicked = clicks && !this.metronome();
     if (clicked) this.store.dispatch(SessionActions.metronomeToggled());
     this.run.set({
@@ -143,11 +147,13 @@ export class RecordDesk implements PlayActs {
   /** @param all  whether the round that sounds now is over as well. @returns what has been made so far */
   private finish(run: Recording, all: boolean): ReadonlySet<string> {
     const here = this.playback.placeAt() ?? this.here;
+    // What was struck a little early belongs to the round that comes: that one is not over either.
+    const going = [here, this.playback.placeAt(SOON_MS)].map((place) => place && roundName(place));
     const rounds = roundsOf(this.placed(this.since(run.from, run.line)));
     const made = new Set(run.made);
     for (const round of rounds) {
       const name = roundName(round);
-      if (made.has(name) || (!all && here && name === roundName(here))) continue;
+      if (made.has(name) || (!all && going.includes(name))) continue;
       made.add(name);
       const stretch = this.stretchOf(round, run, here);
       const take = this.takeOf(round, run.line, stretch, this.settings.now().rounds === 'over it');
@@ -176,12 +182,14 @@ export class RecordDesk implements PlayActs {
 
   /** Makes takes of what was played since the last ones; the last of them is heard. */
   take(): void {
+    if (this.undecided.told()) return;
     const notes = this.lately(this.since(this.taken().notes, this.line()));
     this.takeRounds(notes, this.line());
     this.taken.update((taken) => ({ ...taken, notes: now() }));
   }
 
   takeChords(): void {
+    if (this.undecided.told()) return;
     const notes = this.lately(this.since(this.taken().chords));
     this.takeRounds(notes, HARMONY);
     this.taken.update((taken) => ({ ...taken, chords: now() }));
@@ -212,7 +220,6 @@ export class RecordDesk implements PlayActs {
     { notes, tempo }: { readonly notes: readonly PlacedNote[]; readonly tempo: number | null },
     line: LineId,
   ): void {
-    if (this.undecided.told()) return;
     const takes = roundsOf(notes).flatMap((round) => this.takeOf(round, line, null, false) ?? []);
     for (const section of new Set(takes.map((take) => take.section)))
       this.takes.hear(takes.filter((take) => take.section === section));
