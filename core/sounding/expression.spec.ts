@@ -1,11 +1,12 @@
 import fc from 'fast-check';
-import { songTicks } from '../song/resolve';
+import { partTake, songTicks } from '../song/resolve';
+import { chosenId } from '../song/section';
 import type { Curve, CurveKind, Note } from '../song/schema';
 import { CURVES, valueAt } from '../song/curve';
 import { expressive } from '../testing/expressive';
 import { scoreWith } from '../testing/scores';
 import { musicOf } from '../testing/sounding';
-import { loopCourse, songCourse, type Span } from './course';
+import { loopCourse, sectionCourse, songCourse, type Span } from './course';
 import { controlEvents, controlsAt, stepsOf } from './expression';
 import { perform } from './performance';
 import { sounds, strokesOf } from './strokes';
@@ -135,5 +136,20 @@ describe('chances and strokes', () => {
         expect(at).toBe(7 + duration);
       }),
     );
+  });
+
+  it('strike nothing beyond the section, where the song may end', () => {
+    const { score, takes } = scoreWith(3, 0);
+    const [section] = score.sections;
+    const part = score.parts[0]!;
+    const take = partTake(takes, chosenId(section!, part.id))!;
+    const length = take.length;
+    const again = [{ ...line(length - 100, 400, { strikes: 4 }), id: 0 }];
+    const music = musicOf(score, { ...takes, [take.id]: { ...take, over: null, notes: again } });
+    const course = sectionCourse(score, section!);
+    const struck = perform({ music, course }).events.filter(
+      (event) => event.kind === 'note' && event.voice === part.id,
+    );
+    expect(struck.map(({ at }) => at - length)).toEqual([-100]);
   });
 });

@@ -159,7 +159,10 @@ function lineEvents(line: Line, course: Course, span: Span): (NoteEvent | CurveE
       return strokesOf(note).flatMap((stroke): NoteEvent[] => {
         const at = start + stroke.start;
         const end = Math.min(at + stroke.duration, latest);
-        return end <= at ? [] : [{ kind: 'note', voice: line.id, at, end, pitch: note.pitch, velocity }];
+        // What is struck beyond the section rings into it no more: nobody would hear it where the song ends there.
+        return end <= at || stroke.start >= part.to
+          ? []
+          : [{ kind: 'note', voice: line.id, at, end, pitch: note.pitch, velocity }];
       });
     });
     return [...notes, ...controlEvents(line.id, own, start, latest)];
