@@ -42,7 +42,7 @@ test('takes are heard, judged and chosen from the keyboard, and all of it can be
   await page.keyboard.press('Escape');
   await expect(selected).toHaveAccessibleName(/chosen$/);
   await page.keyboard.press(' ');
-  await expect(page.getByRole('button', { name: 'Play' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible();
 });
 
 test('a reload brings everything back, heard takes among it', async ({ page }) => {
@@ -99,7 +99,7 @@ test('the metronome strikes on the beat, and stopping leaves nothing sounding', 
     tempo: '120',
   });
   await page.getByRole('button', { name: 'Metronome' }).click();
-  await page.getByRole('button', { name: 'Play' }).click();
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
   await expect.poll(async () => (await onsets(page)).length, { timeout: 20_000 }).toBeGreaterThan(10);
   const struck = (await onsets(page)).slice(1);
   const gaps = struck.slice(1).map((time, index) => time - struck[index]!);
@@ -114,7 +114,7 @@ test('the metronome strikes on the beat, and stopping leaves nothing sounding', 
 
 test('quiet and alone change what sounds', async ({ page }) => {
   await page.getByRole('button', { name: 'Mix', exact: true }).click();
-  await page.getByRole('button', { name: 'Play' }).click();
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
   await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.01);
   for (const part of ['Melody', 'Keys', 'Guitar', 'Strings', 'Bass', 'Drums'])
     await page.getByRole('button', { name: `Quiet: ${part}` }).click();

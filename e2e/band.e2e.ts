@@ -37,7 +37,7 @@ test('every role is added, drafted, heard and delivered', async ({ page }) => {
     await expect(takes(page).getByRole('option')).toHaveCount(8, { timeout: 20_000 });
     await expect(takes(page).getByRole('option', { selected: true })).toHaveAccessibleName(/chosen$/);
   }
-  await page.getByRole('button', { name: 'Play' }).click();
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
   await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.01);
   await page.keyboard.press('Control+e');
   const song = await delivered(page, 'Download Ridge Walk.mid');

@@ -74,7 +74,7 @@ test('an instrument is heard before it is chosen, and a drawer stays as high as 
   await page.keyboard.press('ArrowDown');
   await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible({ timeout: 20_000 });
   await page.keyboard.press('Escape');
-  await expect(page.getByRole('button', { name: 'Play' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible();
   await expect(instrument).toHaveValue('Flute');
   await expect(page.getByRole('button', { name: 'Undo', exact: true })).toBeDisabled();
 

@@ -30,7 +30,7 @@ test('after one visit everything works without a network, sounds included', asyn
   await again.goto('/');
   await expect(again.getByLabel('Song title')).toHaveValue('Barometer Falling');
   await again.getByRole('button', { name: 'Mix', exact: true }).click();
-  await again.getByRole('button', { name: 'Play' }).click();
+  await again.getByRole('button', { name: 'Play', exact: true }).click();
   await expect(again.getByRole('button', { name: 'Stop' })).toBeVisible({ timeout: 30_000 });
   await expect
     .poll(

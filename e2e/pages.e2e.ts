@@ -142,9 +142,9 @@ test('when sound cannot start, the page says why and what to do', async ({ page 
     } as never;
   });
   await openFendro(page);
-  await page.getByRole('button', { name: 'Play' }).click();
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
   await expect(page.getByRole('alert')).toContainText('Sound could not start: no device was found. Check that');
-  await expect(page.getByRole('button', { name: 'Play' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible();
 });
 
 test('sections move, repeat and go by keyboard, and F6 goes round the regions', async ({ page }) => {

@@ -42,7 +42,7 @@ test('from a key to a song file', async ({ page }) => {
       await draft.click();
       await expect(takes.getByRole('option')).toHaveCount(8);
     }
-    await page.getByRole('button', { name: 'Play' }).click();
+    await page.getByRole('button', { name: 'Play', exact: true }).click();
     await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.01);
     for (const part of ['Melody', 'Keys', 'Bass']) {
       await page.getByRole('button', { name: new RegExp(`^${part},`) }).click();

@@ -76,7 +76,7 @@ export async function measureBrowser(address, root) {
     value: milliseconds(
       await timed(
         page,
-        () => page.getByRole('button', { name: 'Play' }).click(),
+        () => page.getByRole('button', { name: 'Play', exact: true }).click(),
         () => stop.waitFor(),
       ),
     ),
@@ -88,7 +88,7 @@ export async function measureBrowser(address, root) {
     value: milliseconds(
       await timed(
         page,
-        () => page.getByRole('button', { name: 'Play' }).click(),
+        () => page.getByRole('button', { name: 'Play', exact: true }).click(),
         () => stop.waitFor(),
       ),
     ),

@@ -104,7 +104,7 @@ export async function measureLarge(fresh, task, root) {
     });
     rows.push({ what: '… style recalculations a second', value: of('RecalcStyleCount').toFixed(0), goal: '60' });
   };
-  await page.getByRole('button', { name: 'Play' }).click();
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
   await page.getByRole('button', { name: 'Stop' }).waitFor();
   await page.waitForTimeout(3000);
   await playing('playing');
