@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test';
 import { violations } from './support/accessibility';
+import { stored } from './support/storage';
 import { expect, openFendro, test, withoutGuide } from './support/test';
 
 const selected = (page: Page) => page.getByRole('listbox', { name: 'Takes' }).getByRole('option', { selected: true });
@@ -26,10 +27,13 @@ test('whatever can be done is found by words, and keys of one’s own are kept',
     await page.getByRole('link', { name: 'Help' }).click();
     await page.getByRole('searchbox', { name: 'Find a command' }).fill('metronome');
     await page.getByRole('button', { name: 'Change the keys of: Metronome' }).click();
+    await expect(page.getByLabel('Press the new keys for: Metronome')).toBeFocused();
     await page.keyboard.press('y');
     await expect(page.getByRole('alert')).toContainText('Keep the heard take');
     await page.keyboard.press(';');
     await expect(page.getByRole('button', { name: 'Keys as they came for: Metronome' })).toBeVisible();
+    // Whoever reloads in the same moment is quicker than the disk.
+    await expect.poll(async () => JSON.stringify(await stored(page, 'shelf'))).toContain('transport.metronome');
     await page.reload();
     await page.getByRole('link', { name: 'Fendro, to the song' }).click();
     await expect(page.getByRole('button', { name: 'Metronome' })).toHaveAttribute('aria-keyshortcuts', ';');

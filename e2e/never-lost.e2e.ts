@@ -3,7 +3,7 @@ import type { Locator, Page } from '@playwright/test';
 import { unzipSync } from 'fflate';
 import type { Song } from '../core/song/schema';
 import { scoreWith } from '../core/testing/scores';
-import { damage, deleteDatabase, storedSongs } from './support/storage';
+import { damage, deleteDatabase, stored } from './support/storage';
 import { demoTakes } from './support/demo';
 import { draftBand, expect, further, notice, openFendro, startSong, test, withoutGuide } from './support/test';
 
@@ -227,7 +227,7 @@ test('a damaged song is told with every way on, and never bars the way', async (
 
   await test.step('the last state damaged: the one before is shown, and that is said', async () => {
     const lastBody = async (): Promise<readonly [key: string, text: string]> => {
-      const records = await storedSongs(page);
+      const records = await stored(page);
       const [current] = Object.keys(records).filter((key) => key.endsWith('/current'));
       const key = current?.replace('current', `body/${records[current] as number}`) ?? '';
       return [key, JSON.stringify(records[key] ?? null)];
@@ -273,7 +273,7 @@ test('a database that is deleted under an open song gets it whole again, and tha
   await withoutGuide(page);
   await openFendro(page);
   const storedTakes = async (): Promise<number> =>
-    Object.keys(await storedSongs(page)).filter((key) => key.includes('/take/')).length;
+    Object.keys(await stored(page)).filter((key) => key.includes('/take/')).length;
   await expect.poll(storedTakes).toBe(demoTakes().length);
   await deleteDatabase(page);
   await rename(page, 'Rescued');
@@ -366,14 +366,14 @@ test('a second tab reads without touching: takes, names and the shelf of the fir
   await startSong(page, NEW_SONG);
   await draftBand(page);
   await saved(page);
-  const before = await storedSongs(page);
+  const before = await stored(page);
   const second = await context.newPage();
   await withoutGuide(second);
   await second.goto('/');
   await expect(second.getByText('This song is open in another tab')).toBeVisible();
   await focusOn(second, 'Melody');
   await expect(takesOf(second)).toHaveCount(8);
-  expect(await storedSongs(page)).toEqual(before);
+  expect(await stored(page)).toEqual(before);
 
   await test.step('the song of the first tab is neither deleted nor renamed from the second', async () => {
     await second.getByRole('link', { name: 'Songs' }).click();

@@ -1,16 +1,16 @@
 import type { Page } from '@playwright/test';
 
-/** Every record of the songs' store, by key. */
-export const storedSongs = (page: Page): Promise<Record<string, unknown>> =>
+/** Every record of a store, by key: of the songs, where no other is named. */
+export const stored = (page: Page, name = 'songs'): Promise<Record<string, unknown>> =>
   page.evaluate(
-    () =>
+    (storeName) =>
       new Promise<Record<string, unknown>>((resolve, reject) => {
         const opening = indexedDB.open('fendro');
         opening.onerror = () => {
           reject(new Error('no database'));
         };
         opening.onsuccess = () => {
-          const store = opening.result.transaction('songs').objectStore('songs');
+          const store = opening.result.transaction(storeName).objectStore(storeName);
           const [keys, values] = [store.getAllKeys(), store.getAll()];
           store.transaction.oncomplete = () => {
             opening.result.close();
@@ -20,6 +20,7 @@ export const storedSongs = (page: Page): Promise<Record<string, unknown>> =>
           };
         };
       }),
+    name,
   );
 
 /** Puts something else in place of every record whose key ends as said, as a damaged disk would. */
