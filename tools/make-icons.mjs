@@ -34,6 +34,7 @@ const NAMES = [
   'thumb_down',
   'arrow_drop_down',
   'shuffle',
+  'cable',
 ];
 
 const rows = NAMES.map((name) => {

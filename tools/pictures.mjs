@@ -126,16 +126,6 @@ try {
   await picture('overview');
   await page.keyboard.press('Shift+o');
   const sheet = page.getByRole('region', { name: 'Sheet' });
-  await sheet.getByRole('button', { name: /^Drums,/ }).click();
-  await page.getByRole('tab', { name: 'Fills' }).click();
-  await page.getByRole('listbox', { name: 'Fills' }).focus();
-  for (let times = 0; times < 5; times++) await page.keyboard.press('ArrowDown');
-  await page.getByRole('button', { name: 'Stop' }).waitFor();
-  await page.waitForTimeout(1500);
-  await picture('fills');
-  await page.keyboard.press('Escape');
-  await page.getByRole('tab', { name: 'Takes' }).click();
-  await page.getByRole('button', { name: 'Stop' }).click();
   await sheet.getByRole('button', { name: /^Melody,/ }).click();
   await sheet.getByRole('button', { name: /^Melody,/ }).focus();
   for (let times = 0; times < 1; times++) await page.keyboard.press('ArrowRight');
@@ -149,15 +139,18 @@ try {
   await page.getByRole('listbox', { name: 'Heard, the newest first' }).waitFor();
   await picture('logbook');
   await page.keyboard.press('g');
-  for (let times = 0; times < 2; times++) {
-    await page.getByRole('button', { name: 'Draft takes' }).click();
-    await page.waitForTimeout(2000);
-  }
-  await page.keyboard.press('a');
-  await page.getByRole('listbox', { name: 'Takes by likeness' }).waitFor();
-  await page.keyboard.press('ArrowRight');
-  await picture('likeness');
-  await page.keyboard.press('a');
+  // A guide of one round.
+  if (await page.getByRole('button', { name: 'Stop' }).isVisible())
+    await page.getByRole('button', { name: 'Stop' }).click();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Guide', exact: true }).click();
+  await page.getByLabel('Microphone').selectOption('Simulated microphone');
+  await page.getByRole('button', { name: 'Record', exact: true }).click();
+  await page.waitForTimeout(15_000);
+  await page.getByRole('button', { name: 'End the recording' }).click();
+  await page.getByRole('img', { name: /^Guide: / }).waitFor();
+  await picture('guide');
+  await page.getByRole('button', { name: 'Guide', exact: true }).click();
   await page.keyboard.press('Escape');
   if (await page.getByRole('button', { name: 'Stop' }).isVisible())
     await page.getByRole('button', { name: 'Stop' }).click();
@@ -219,6 +212,20 @@ try {
   await picture('patterns');
   await page.keyboard.press('Space');
   await page.keyboard.press('Shift+N');
+  await page.getByRole('link', { name: 'Devices', exact: true }).click();
+  for (const name of ['keyboard', 'controller'])
+    await page.getByRole('button', { name: `Plug in: Simulated ${name}` }).click();
+  for (const [slider, does] of [
+    [1, 'Level of Melody'],
+    [2, 'Brightness of Strings'],
+  ]) {
+    await page.getByRole('slider', { name: `Simulated slider ${slider}` }).fill('96');
+    await page.getByRole('combobox', { name: 'What it should do' }).fill(does);
+    await page.getByRole('option', { name: does, exact: true }).click();
+  }
+  await page.getByRole('button', { name: 'Dismiss' }).first().waitFor({ state: 'detached' });
+  await page.getByRole('heading', { level: 1, name: 'Devices' }).scrollIntoViewIfNeeded();
+  await picture('devices');
   for (const name of ['Songs', 'Deliver', 'Help']) {
     await page.getByRole('link', { name, exact: true }).click();
     await page.getByRole('heading', { level: 1, name }).waitFor();

@@ -168,6 +168,26 @@ describe('hands at play', () => {
   });
 });
 
+describe('keys of their own pitch', () => {
+  const keys = player('comping');
+  const note = (key: string, pitch: number): HandAction => ({ does: 'note', key, pitch, velocity: 70 });
+
+  it('sound what they are, as hard as they are struck, until they come up', () => {
+    const down = play([note('a', 60), note('b', 64)], keys);
+    expect(down.all.flatMap(pitches)).toEqual([60, 64]);
+    expect(down.strikes[0]!.velocity).toBe(70);
+    expect(play([note('a', 60), note('b', 64), go('a')], keys).ends).toEqual([60]);
+  });
+
+  it('ring on while the pedal is down, and end when it comes up', () => {
+    const kept = [{ does: 'pedal', down: true } as const, note('a', 60), go('a'), note('b', 64)];
+    expect([...play(kept, keys).hands.sounding.keys()]).toEqual([60, 64]);
+    const up = play([...kept, { does: 'pedal', down: false }], keys);
+    expect([up.ends, [...up.hands.sounding.keys()]]).toEqual([[60], [64]]);
+    expect(play([...kept, go('b'), note('c', 60), { does: 'pedal', down: false }], keys).ends).toEqual([64]);
+  });
+});
+
 const KEYS = ['q', 'w', 'e', 'j', 'k', 'l'];
 const action = fc.oneof(
   fc
@@ -182,6 +202,10 @@ const action = fc.oneof(
     .map((made): HandAction => ({ does: 'touch', velocity: 90, ...made })),
   fc.constantFrom(...KEYS).map(go),
   fc.subarray([...ADDITIONS]).map((additions): HandAction => ({ does: 'add', additions: new Set(additions) })),
+  fc
+    .record({ key: fc.constantFrom(...KEYS), pitch: fc.integer({ min: 48, max: 60 }) })
+    .map((made): HandAction => ({ does: 'note', velocity: 90, ...made })),
+  fc.boolean().map((down): HandAction => ({ does: 'pedal', down })),
   fc.constantFrom(null, 1, 2).map((inversion): HandAction => ({ does: 'invert', inversion })),
   fc.constantFrom('C', 'Am').map((text): HandAction => ({ does: 'follow', chord: chord(text) })),
 );
@@ -196,7 +220,8 @@ describe('whatever hands do', () => {
         fc.array(action, { maxLength: 60 }),
         fc.constantFrom('rest', 'let go'),
         (of, actions, over) => {
-          const last: HandAction[] = over === 'rest' ? [{ does: 'rest' }] : KEYS.map(go);
+          const last: HandAction[] =
+            over === 'rest' ? [{ does: 'rest' }] : [...KEYS.map(go), { does: 'pedal', down: false }];
           const sounding = new Set<number>();
           for (const { ends, strikes } of play([...actions, ...last], of).all) {
             for (const pitch of ends) expect(sounding.delete(pitch)).toBe(true);

@@ -32,7 +32,12 @@ export interface Hands {
   readonly sounding: ReadonlyMap<MidiNote, Ringing>;
   /** The single note that was struck last: from there a line walks on. */
   readonly last: MidiNote | null;
+  /** True while the pedal is down: what is let go rings on until it comes up. */
+  readonly pedal: boolean;
 }
+
+/** What keeps notes sounding that are let go while the pedal is down. No key is called so. */
+const PEDAL: HandKey = 'the pedal';
 
 export const RESTING: Hands = {
   holding: [],
@@ -44,6 +49,7 @@ export const RESTING: Hands = {
   touching: new Set(),
   sounding: new Map(),
   last: null,
+  pedal: false,
 };
 
 export type HandAction =
@@ -56,7 +62,10 @@ export type HandAction =
       readonly velocity: Velocity;
     }
   | { readonly does: 'touch'; readonly key: HandKey; readonly touch: Touch; readonly velocity: Velocity }
+  /** A key of its own pitch goes down. */
+  | { readonly does: 'note'; readonly key: HandKey; readonly pitch: MidiNote; readonly velocity: Velocity }
   | { readonly does: 'let go'; readonly key: HandKey }
+  | { readonly does: 'pedal'; readonly down: boolean }
   | { readonly does: 'add'; readonly additions: ReadonlySet<Addition> }
   | { readonly does: 'invert'; readonly inversion: number | null }
   /** The section's own chords choose. */
@@ -88,8 +97,12 @@ export function handled(hands: Hands, action: HandAction, played: Played): Handl
       return held(hands, action, played);
     case 'touch':
       return touched(hands, action, played);
+    case 'note':
+      return noted(hands, action);
     case 'let go':
       return letGo(hands, action.key, played);
+    case 'pedal':
+      return pedalled(hands, action.down);
     case 'add':
       return laidAnew({ ...hands, additions: action.additions }, played);
     case 'invert':
@@ -129,14 +142,10 @@ function held(hands: Hands, action: Extract<HandAction, { does: 'hold' }>, playe
   if (!sounds) return only(now);
   // One hand plays one chord: what the last key held gives way.
   const others = [...now.sounding].filter(([, { by }]) => holding.some(([other]) => other === by));
-  return struck(
-    ended(
-      now,
-      others.map(([pitch]) => pitch),
-    ),
-    strokeOver(now.pitches, 'together', velocity),
-    { by: key, rings: false },
-  );
+  return struck(ended(now, pitchesOf(others)), strokeOver(now.pitches, 'together', velocity), {
+    by: key,
+    rings: false,
+  });
 }
 
 function touched(hands: Hands, action: Extract<HandAction, { does: 'touch' }>, played: Played): Handled {
@@ -151,6 +160,11 @@ function touched(hands: Hands, action: Extract<HandAction, { does: 'touch' }>, p
   const pitch = single(now, touch, played);
   if (pitch === null) return only(now);
   return struck(only({ ...now, last: pitch }), [strike(pitch, velocity)], by);
+}
+
+function noted(hands: Hands, { key, pitch, velocity }: Extract<HandAction, { does: 'note' }>): Handled {
+  const now = { ...hands, touching: new Set(hands.touching).add(key), last: pitch };
+  return struck(only(now), [strike(pitch, velocity)], { by: key, rings: false });
 }
 
 /** The one note that a touch means; null where there is no chord that would say. */
@@ -182,10 +196,23 @@ function letGo(hands: Hands, key: HandKey, played: Played): Handled {
   const over = [...lies.sounding].filter(([, { by, rings }]) =>
     rings ? holding.length === 0 && !touching.has(by) : by === key,
   );
-  return ended(
-    lies,
-    over.map(([pitch]) => pitch),
-  );
+  return hands.pedal ? only(kept(lies, over)) : ended(lies, pitchesOf(over));
+}
+
+type Sounding = readonly (readonly [pitch: MidiNote, ringing: Ringing])[];
+
+const pitchesOf = (sounding: Sounding): readonly MidiNote[] => sounding.map(([pitch]) => pitch);
+
+/** What is let go while the pedal is down sounds on by the pedal. */
+const kept = (hands: Hands, over: Sounding): Hands => ({
+  ...hands,
+  sounding: new Map([...hands.sounding, ...over.map(([pitch]) => [pitch, { by: PEDAL, rings: false }] as const)]),
+});
+
+/** The pedal goes down, or comes up and ends what it kept. */
+function pedalled(hands: Hands, down: boolean): Handled {
+  const now = { ...hands, pedal: down };
+  return down ? only(now) : ended(now, pitchesOf([...now.sounding].filter(([, { by }]) => by === PEDAL)));
 }
 
 function ended(hands: Hands, pitches: readonly MidiNote[]): Handled {

@@ -1,10 +1,14 @@
 import { settled, type Notes, type Room } from '../shaping/room';
 import { pasteChords } from '../song/chord-edit';
-import type { ChordSpan, OccurrenceId, SectionId } from '../song/schema';
+import type { ChordSpan, Curve, OccurrenceId, SectionId } from '../song/schema';
 import { withNoteIds } from '../song/take';
+import { chordFinder } from '../study/chord-finder';
+import { inferChords } from '../study/infer/chords';
 import { sameChord, type Chord } from '../theory/chord';
+import type { Key } from '../theory/key';
+import type { Metre } from '../theory/metre';
 import { clamp, type MidiNote, type Percent, type Ticks, type Velocity } from '../theory/units';
-import type { LiveMoment, PlayedNote } from './capture';
+import { curvesOf, type LiveMoment, type PlayedNote } from './capture';
 
 /** A note struck so much before a line is meant for it, in ticks: half a sixteenth. */
 export const EARLY: Ticks = 60;
@@ -16,6 +20,8 @@ export interface RoundNote {
   readonly pitch: MidiNote;
   readonly velocity: Velocity;
   readonly chord: Chord | null;
+  /** What was done to it by hand while it sounded. */
+  readonly curves?: Readonly<Partial<Record<'bend' | 'vibrato', Curve>>>;
 }
 
 /** What was played in one round of a section. */
@@ -30,17 +36,18 @@ export interface Round {
 export interface PlacedNote extends PlayedNote {
   readonly moment: LiveMoment;
   readonly duration: Ticks;
+  readonly curves?: RoundNote['curves'];
 }
 
 /** What was played, round by round in the order in which they were begun. */
 export function roundsOf(notes: readonly PlacedNote[]): readonly Round[] {
   const rounds = new Map<string, { -readonly [K in keyof Round]: Round[K] } & { notes: RoundNote[] }>();
-  for (const { moment, duration, pitch, velocity, chord } of notes) {
+  for (const { moment, duration, pitch, velocity, chord, curves = {} } of notes) {
     const { section, occurrence, round, at } = moment;
     const name = `${occurrence} ${round}`;
     const own = rounds.get(name) ?? { section, occurrence, round, notes: [] };
     rounds.set(name, own);
-    own.notes.push({ start: at, duration: Math.max(1, duration), pitch, velocity, chord });
+    own.notes.push({ start: at, duration: Math.max(1, duration), pitch, velocity, chord, curves });
   }
   return [...rounds.values()];
 }
@@ -76,11 +83,11 @@ export function writtenRound(notes: readonly RoundNote[], writing: Writing, room
   const { strength, sounds = (line: Ticks): Ticks => line } = writing;
   const written = notes
     .filter(({ start }) => start >= room.from - EARLY && start < room.to)
-    .map(({ start: at, duration, pitch, velocity }) => {
+    .map(({ start: at, duration, pitch, velocity, curves = {} }) => {
       const start = meantFor(at, writing, room);
       const kept = Math.round((at - sounds(start)) * (1 - strength / 100));
       const nudge = clamp(kept, -WIDEST_NUDGE, WIDEST_NUDGE);
-      return { start, duration, pitch, velocity, ...(nudge === 0 ? {} : { nudge }) };
+      return { start, duration, pitch, velocity, ...curves, ...(nudge === 0 ? {} : { nudge }) };
     });
   const numbered = withNoteIds(written);
   return settled(numbered, new Set(numbered.map(({ id }) => id)), room);
@@ -88,6 +95,25 @@ export function writtenRound(notes: readonly RoundNote[], writing: Writing, room
 
 /** Chords are heard to change on lines this far apart, in ticks: eighths. */
 const CHORD_STEP: Ticks = 240;
+
+/**
+ * The same notes with the chords that they make, where they were struck as they are and no hand chose a chord.
+ *
+ * @param length  of the section, in ticks
+ */
+export function withChordsHeard(
+  notes: readonly RoundNote[],
+  key: Key,
+  metre: Metre,
+  length: Ticks,
+): readonly RoundNote[] {
+  const lineOf = ({ start }: RoundNote): Ticks => Math.max(0, Math.round(start / CHORD_STEP) * CHORD_STEP);
+  const bare = notes.filter(({ chord }) => chord === null).map((note) => ({ ...note, start: lineOf(note) }));
+  if (bare.length === 0) return notes;
+  const inOrder = bare.sort((a, b) => a.start - b.start);
+  const chordAt = chordFinder(inferChords(inOrder, key, metre, length));
+  return notes.map((note) => (note.chord ? note : { ...note, chord: chordAt(lineOf(note)) }));
+}
 
 /**
  * The chords of a round as they were struck, over what was there before: from the first that was played to the end of
@@ -146,6 +172,7 @@ export function freelyPlaced(
       ...note,
       moment: { section, occurrence, round, at: start - round * length },
       duration: Math.max(1, ticksAt(note.to) - start),
+      curves: curvesOf(note, (seconds) => ticksAt(seconds) - start),
     };
   });
 }

@@ -1,5 +1,5 @@
-import { boundsOf, LOOP_COUNT, type Loop, type Loops } from '../song/schema';
-import { clamp } from '../theory/units';
+import { boundsOf, LOOP_COUNT, MOST_STARTS, type Loop, type Loops } from '../song/schema';
+import { clamp, type Ticks } from '../theory/units';
 
 /** Every edit of loops is a pure function from one to the next; an edit of valid ones is valid. */
 
@@ -37,6 +37,12 @@ export function withNotch(pattern: Loops, place: number, step: number, degree: n
   const { low, high } = boundsOf('degree', 'chord');
   const notches = [...others, { step, degree: clamp(Math.round(degree), low, high) }].sort((a, b) => a.step - b.step);
   return withLoop(pattern, place, { notches });
+}
+
+/** Starts the loops with each of some notes; none leaves them as they are. @param at  in ticks from the section's start */
+export function startedAt(pattern: Loops, at: readonly Ticks[]): Loops {
+  const moments = [...new Set(at)].sort((a, b) => a - b).slice(0, MOST_STARTS);
+  return moments.length === 0 ? pattern : { ...pattern, starts: 'played', moments };
 }
 
 /** Adds a loop that is two steps longer than the last, on a note of its own; as long as there is room. */

@@ -47,6 +47,24 @@ describe('interlocking loops', () => {
     expect(after).toEqual(before);
   });
 
+  it('begin anew with each note that a hand played, and are silent before the first', () => {
+    const played = edits.startedAt(first, [1920, 480, 480]);
+    expect(played).toMatchObject({ starts: 'played', moments: [480, 1920] });
+    const all = eighths(loopNotes(played, over('C F')));
+    expect(Math.min(...all)).toBe(2);
+    const after = all.filter((at) => at >= 8).map((at) => at - 8);
+    expect(all.filter((at) => at < 8).map((at) => at - 2)).toEqual(after.filter((at) => at < 6));
+    expect(edits.startedAt(first, [])).toBe(first);
+    expect(
+      loopsSchema.safeParse(
+        edits.startedAt(
+          first,
+          Array.from({ length: 999 }, (_, at) => at),
+        ),
+      ).success,
+    ).toBe(true);
+  });
+
   it('say when all of them begin together again, and where two meet', () => {
     expect(meetAgain(first)).toBe(105 * 240);
     const [one, two] = first.loops as [Loop, Loop];

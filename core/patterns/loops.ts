@@ -25,9 +25,15 @@ interface Run {
 }
 
 /** Where loops run on without beginning anew. */
-function runsIn({ starts }: Pick<Loops, 'starts'>, { chords, length, pass }: Over): readonly Run[] {
+function runsIn({ starts, moments = [] }: Pick<Loops, 'starts' | 'moments'>, over: Over): readonly Run[] {
+  const { chords, length, pass } = over;
   if (starts === 'never') return [{ from: 0, to: length, gone: pass * length }];
   if (starts === 'section') return [{ from: 0, to: length, gone: 0 }];
+  if (starts === 'played' && moments.length > 0) {
+    // Nothing sounds before the first of them.
+    const begins = [...moments.filter((at) => at < length), length];
+    return begins.slice(1).map((to, index) => ({ from: begins[index] ?? 0, to, gone: 0 }));
+  }
   const edges = [0, ...chords.map(({ start }) => start).filter((start) => start > 0 && start < length), length];
   return edges.slice(1).map((to, index) => ({ from: edges[index] ?? 0, to, gone: 0 }));
 }

@@ -18,6 +18,8 @@ export const LIMITS = {
   motifs: 32,
   /** Styles of the writer's own that a song carries. */
   styles: 64,
+  /** Recordings under the song. */
+  guides: 16,
   /** Holds of one line in a section. */
   holds: 256,
   /** Notes and chords of one take. */

@@ -140,8 +140,10 @@ export const LOOP_COUNT = { least: 2, most: 8 } as const;
 export const FURTHEST_LOOP = 3;
 /** Of what the notes of loops and of what wanders can be. */
 export const LOOP_DEGREES = ['chord', 'steps', 'scale'] as const;
-/** When loops begin anew: never, with the section, or with each chord. */
-export const LOOP_STARTS = ['never', 'section', 'chord'] as const;
+/** When loops begin anew: never, with the section, with each chord, or with each note that a hand played. */
+export const LOOP_STARTS = ['never', 'section', 'chord', 'played'] as const;
+/** Notes that can start loops in one section. */
+export const MOST_STARTS = 256;
 /** What becomes of notes of several loops that are struck at one moment. */
 export const MEETINGS = ['all', 'tied', 'doubled', 'one'] as const;
 
@@ -172,6 +174,13 @@ export const loopsSchema = z
     high: pitch,
     loops: z.array(loopSchema).min(LOOP_COUNT.least).max(LOOP_COUNT.most).readonly(),
     starts: z.enum(LOOP_STARTS),
+    /** Where notes were played that start them, in ticks from the section's start. */
+    moments: z
+      .array(of<Ticks>(z.number().int().min(0)))
+      .min(1)
+      .max(MOST_STARTS)
+      .readonly()
+      .optional(),
     meeting: z.enum(MEETINGS),
     /** How long notes are, in % of their loop's step. */
     length: z.number().int().min(BOUNDS.length.low).max(BOUNDS.length.high),

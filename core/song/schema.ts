@@ -21,11 +21,13 @@ import { sectionPlanSchema, songMotifSchema } from './plan-schema';
 import { styleSchema } from './style';
 import { holdSchema, ledgerSchema } from './take-schema';
 import { dealSchema } from './deal-schema';
+import { guideSchema } from './guide-schema';
 import { chainSchema } from './treat-schema';
 import type { Percent, Ticks } from '../theory/units';
 
 export * from './brief-schema';
 export * from './deal-schema';
+export * from './guide-schema';
 export * from './lean-schema';
 export * from './mix-schema';
 export * from './music-schema';
@@ -36,7 +38,7 @@ export * from './treat-schema';
 export { HARMONY, type LineId, type MotifId, type OccurrenceId, type PartId, type SectionId, type TakeId } from './ids';
 
 /** The version that this build writes; older ones are migrated, newer ones refused in words. */
-export const SONG_VERSION = 13;
+export const SONG_VERSION = 14;
 
 /** How far a place of the running order may be lifted, in semitones. */
 export const LARGEST_LIFT = 12;
@@ -222,6 +224,8 @@ export const scoreSchema = z
       .array(styleSchema)
       .max(LIMITS.styles * ROOM_FOR_OLDER)
       .readonly(),
+    /** Recordings under the song, the newest first. */
+    guides: z.array(guideSchema).max(LIMITS.guides).readonly().optional(),
   })
   .readonly();
 

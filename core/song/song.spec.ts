@@ -239,6 +239,20 @@ describe('song files', () => {
     expect(opened.song.ledger.takes['share-of-second']).toMatchObject({ part: second!.id, dealt: true });
   });
 
+  it('of version 13 open with what was played by hand, and without guides', () => {
+    const old = sample(13) as { score: Song['score']; ledger: { takes: object; heard: object } };
+    const opened = openSong(old);
+    if (!opened.ok) throw new Error(opened.reason);
+    expect(opened.setAside).toEqual([]);
+    expect(opened.song.score).toEqual(old.score);
+    expect(opened.song.ledger).toEqual(old.ledger);
+    expect(opened.song.score.guides).toBeUndefined();
+    expect(opened.song.ledger.takes['played-1']).toMatchObject({
+      origin: { how: 'played', from: 'round 2' },
+      notes: [{ nudge: 12, bend: [{ value: 0 }, { value: 100 }] }, { nudge: -7 }],
+    });
+  });
+
   it('of version 3 open with what every take lies over beside what it was made from, and ids for all notes', () => {
     const opened = openSong(sample(3));
     if (!opened.ok) throw new Error(opened.reason);

@@ -1,4 +1,5 @@
 import { computed, inject, Injectable } from '@angular/core';
+import { Teaching } from '../desks/devices/teaching';
 import { Shelf } from '../store/shelf';
 import type { Command, Region } from './command';
 import { isCharacter, sayChord } from './key-chord';
@@ -28,6 +29,7 @@ export const meet = (a: Region, b: Region): boolean => a === b || a === 'anywher
 @Injectable({ providedIn: 'root' })
 export class Commands {
   private readonly shelf = inject(Shelf);
+  private readonly teaching = inject(Teaching);
   readonly all: readonly Command[] = [
     ...transportCommands(),
     ...takeCommands(),
@@ -55,6 +57,11 @@ export class Commands {
     return command;
   }
 
+  /** The command of an id that was kept; null where this build has none of that name. */
+  known(id: string): Command | null {
+    return this.byId.get(id) ?? null;
+  }
+
   /** The keys that a command has now. Reads signals. */
   keysOf(command: Command): readonly string[] {
     return this.own().get(command.id) ?? command.keys;
@@ -73,8 +80,14 @@ export class Commands {
     return null;
   }
 
-  /** Does it, if it can be done now. @returns whether it was */
+  /**
+   * Does it, if it can be done now. Where a control of a device waits to be shown what it should do, it learns this
+   * instead; ways to other pages and drawers still lead there.
+   *
+   * @returns whether it was done or learned
+   */
   run(command: Command): boolean {
+    if (!/^(?:page|drawer|region)\./.test(command.id) && this.teaching.shown({ command: command.id })) return true;
     if (!(command.enabled?.() ?? true)) return false;
     command.run();
     return true;

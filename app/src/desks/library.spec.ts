@@ -1,6 +1,5 @@
 import { TestBed } from '@angular/core/testing';
 import { Store } from '@ngrx/store';
-import { deliverSong } from '@fendro/core/files/deliver';
 import { LIMITS } from '@fendro/core/song/limits';
 import type { Song } from '@fendro/core/song/schema';
 import { scoreWith } from '@fendro/core/testing/scores';
@@ -57,7 +56,6 @@ describe('the library', () => {
     store = TestBed.inject(Store) as Store;
     library = TestBed.inject(Library);
   });
-  const bytesOf = (text: string): Uint8Array => new TextEncoder().encode(text);
 
   it('opens the demo at the very first start, under ids of its own, and what was open last after that', async () => {
     expect(await library.openLast()).toEqual({ ok: true, remark: null });
@@ -116,22 +114,6 @@ describe('the library', () => {
     });
     expect(await library.rename('a', 'no')).toMatchObject({ ok: false });
     expect(kept.songs.size).toBe(1);
-  });
-
-  it('opens a song file as a song of its own, and tells what else a file is', async () => {
-    const text = JSON.stringify(storedSong(music, 'from elsewhere'));
-    expect(await library.openFile(bytesOf(text))).toEqual({ ok: true, remark: null });
-    expect(open().open!.id).not.toBe('from elsewhere');
-    expect(JSON.parse(library.songFile()!)).toMatchObject({ format: 'fendro-song', id: open().open!.id });
-    const before = open().open;
-    const { bytes } = deliverSong(music);
-    expect(await library.openFile(bytes)).toMatchObject({
-      ok: false,
-      reason: expect.stringMatching(/MIDI file \(6 tracks, \d+ notes, 96 beats a minute\)/) as string,
-    });
-    for (const other of ['no json', '{}', '{"format":"fendro-song","version":99}'])
-      expect((await library.openFile(bytesOf(other))).ok).toBe(false);
-    expect(open().open).toEqual(before);
   });
 
   it('refuses music that could not be opened again', async () => {

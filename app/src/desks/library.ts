@@ -13,12 +13,11 @@ import { SongStorage, type SongEntry } from '../storage/song-storage';
 export type { SongEntry };
 import { pageMemory, tabMemory } from '../ui/page-memory';
 import { newId, newSeed } from '../store/ids';
-import { Saving, songOf } from '../store/saving';
-import { selectSession, selectSong } from '../store/selectors';
+import { Saving } from '../store/saving';
+import { selectSong } from '../store/selectors';
 import { SongActions } from '../store/song.actions';
 import { inSlices } from '../ui/in-slices';
 import { inWords } from '../ui/in-words';
-import { FilesClient } from '../work/files-client';
 
 const DEMO_ADDRESS = 'demo/barometer-falling.json';
 const LAST_OPEN = 'last open';
@@ -50,33 +49,13 @@ function remarkOn({ setAside, older = false }: Shown): string | null {
   return [before, pieces].filter((text) => text !== '').join(' ') || null;
 }
 
-const looksLikeMidi = (bytes: Uint8Array): boolean => String.fromCharCode(...bytes.subarray(0, 4)) === 'MThd';
-
-/** MIDI files are no songs of Fendro's; what is said depends on whether the file is sound. */
-async function midiInstead(bytes: Uint8Array): Promise<Extract<Result, { ok: false }>> {
-  const { readMidi } = await import('@fendro/core/files/midi-read');
-  const reading = readMidi(bytes);
-  if (!reading.ok) return { ok: false, reason: reading.reason };
-  const { tracks, tempo } = reading.file;
-  const notes = tracks.reduce((total, track) => total + track.notes.length, 0);
-  const speed = tempo === null ? '' : `, ${Math.round(tempo)} beats a minute`;
-  return {
-    ok: false,
-    reason:
-      `This is a MIDI file (${tracks.length} tracks, ${notes} notes${speed}), not a song of Fendro’s. ` +
-      'Bring it in on the page “Bring in a MIDI file”.',
-  };
-}
-
 /** Starting, opening, copying and removing songs. */
 @Injectable({ providedIn: 'root' })
 export class Library {
   private readonly store = inject(Store);
   private readonly storage = inject(SongStorage);
   private readonly saving = inject(Saving);
-  private readonly files = inject(FilesClient);
   private readonly state = this.store.selectSignal(selectSong);
-  private readonly session = this.store.selectSignal(selectSession);
 
   /** Opens what was open last, else what was changed last; on the very first start, the demo. */
   async openLast(): Promise<Result> {
@@ -131,7 +110,7 @@ export class Library {
           ok: false,
           reason: `The demo song could not be loaded (${response.status}). Reload the page to try again.`,
         };
-      return await this.showAsNew(await inSlices(openingSong(await response.json())));
+      return await this.openAsNew(await inSlices(openingSong(await response.json())));
     } catch (problem) {
       return {
         ok: false,
@@ -162,7 +141,7 @@ export class Library {
   }
 
   /** Opens a song that came from outside under ids that no other song has. */
-  private async showAsNew(opened: OpenedSong): Promise<Result> {
+  async openAsNew(opened: OpenedSong): Promise<Result> {
     return opened.ok
       ? this.show({ ...opened, song: withFreshSections({ ...opened.song, id: newId('song') }, newId) }, true)
       : opened;
@@ -238,24 +217,5 @@ export class Library {
 
   async putBack(song: Song): Promise<void> {
     await this.storage.save(song, 1, Date.now());
-  }
-
-  /** The open song as one file's text. */
-  songFile(): string | null {
-    const song = songOf(this.state(), this.session());
-    return song ? JSON.stringify(song) : null;
-  }
-
-  /** Opens a song file as a song of its own; a file that is none changes nothing. */
-  async openFile(bytes: Uint8Array): Promise<Result> {
-    if (looksLikeMidi(bytes)) return midiInstead(bytes);
-    let data: unknown;
-    try {
-      data = await this.files.readSong(bytes);
-    } catch (problem) {
-      return { ok: false, reason: `This file could not be read: ${inWords(problem)}. Try again.` };
-    }
-    if (data === null) return { ok: false, reason: 'This is not a Fendro song file: its text cannot be read.' };
-    return this.showAsNew(await inSlices(openingSong(data)));
   }
 }

@@ -10,6 +10,7 @@ import { writtenNotes } from '@fendro/core/sounding/written';
 import { selectMusic, selectOwnScore } from '../store/selectors';
 import { ScoreActions } from '../store/song.actions';
 import { BandDesk } from './band-desk';
+import { Teaching } from './devices/teaching';
 import { MovesDesk } from './moves-desk';
 
 /** What an instrument cannot play of its part, in words, and the octave in which it can play more. */
@@ -30,11 +31,17 @@ export class MixDesk {
   private readonly store = inject(Store);
   private readonly band = inject(BandDesk);
   private readonly moves = inject(MovesDesk);
+  private readonly teaching = inject(Teaching);
   private readonly score = this.store.selectSignal(selectOwnScore);
   private readonly music = this.store.selectSignal(selectMusic);
 
-  /** Sets how a part stands, or takes it down as a move where sliders are recorded. */
+  /**
+   * Sets how a part stands, or takes it down as a move where sliders are recorded; a control of a device that waits to be
+   * shown what it should move learns this slider instead.
+   */
   set(part: Part, kind: MoveKind, value: number): void {
+    const place = this.score()?.parts.findIndex(({ id }) => id === part.id) ?? -1;
+    if (place >= 0 && this.teaching.shown({ slider: kind, place })) return;
     if (!this.moves.moved(part, kind, value)) this.band.change(part, standingAt(part, kind, value), kind);
   }
 

@@ -26,6 +26,7 @@ export const DRAWERS: Readonly<Record<Drawer, DrawerEntry>> = {
     load: () => import('./patterns/patterns-drawer').then((m) => m.PatternsDrawer),
   },
   play: { name: 'Play desk', height: 244, load: () => import('./play/play-drawer').then((m) => m.PlayDrawer) },
+  guide: { name: 'Guide', height: 220, load: () => import('./guide/guide-drawer').then((m) => m.GuideDrawer) },
   plan: { name: 'Plan', height: 260, load: () => import('./plan/plan-drawer').then((m) => m.PlanDrawer) },
   styles: { name: 'Styles', height: 300, load: () => import('./styles/styles-drawer').then((m) => m.StylesDrawer) },
   phrases: {

@@ -5,7 +5,7 @@ import type { PartTake, Score } from '@fendro/core/song/schema';
 import { editedTake } from '@fendro/core/song/take';
 import { scoreWith } from '@fendro/core/testing/scores';
 import { musicOf, storedSong } from '@fendro/core/testing/sounding';
-import { Library } from '../desks/library';
+import { SongFiles } from '../desks/song-files';
 import { SongActions } from '../store/song.actions';
 import { provideIcons } from '../ui/icons';
 import { Guide } from '../desks/guide';
@@ -23,7 +23,7 @@ async function shown(of: Score, more: Record<string, PartTake> = {}): Promise<HT
       provideSong(),
       provideRouter([]),
       provideIcons(),
-      { provide: Library, useValue: { songFile: () => null } },
+      { provide: SongFiles, useValue: { write: () => Promise.resolve(null) } },
       { provide: Guide, useValue: { finish: () => undefined } },
     ],
   });

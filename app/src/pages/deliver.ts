@@ -18,7 +18,7 @@ import { keySignature } from '@fendro/core/theory/key';
 import { metreText } from '@fendro/core/theory/metre';
 import { printedName } from '@fendro/core/theory/pitch';
 import { scaleOf } from '@fendro/core/theory/scale';
-import { Library } from '../desks/library';
+import { SongFiles } from '../desks/song-files';
 import { selectHeardChoices, selectScore, selectTakes } from '../store/selectors';
 import { download } from '../ui/download';
 import { inWords } from '../ui/in-words';
@@ -41,7 +41,10 @@ const SORTED_BY = {
 })
 export class Deliver {
   private readonly store = inject(Store);
-  private readonly library = inject(Library);
+  private readonly songFiles = inject(SongFiles);
+  /** Whether the sounds of guides go along in the song file. */
+  protected readonly withSounds = signal(false);
+  protected readonly hasGuides = computed(() => (this.score()?.guides?.length ?? 0) > 0);
   private readonly guide = inject(Guide);
   private readonly files = inject(FilesClient);
   protected readonly score = this.store.selectSignal(selectScore);
@@ -148,8 +151,8 @@ export class Deliver {
     }
   }
 
-  protected saveSongFile(): void {
-    const text = this.library.songFile();
+  protected async saveSongFile(): Promise<void> {
+    const text = await this.songFiles.write(this.withSounds());
     const score = this.score();
     if (text === null || !score) return;
     download(fileNameOf([score.title], '.fendro'), text, 'application/json');

@@ -3,6 +3,7 @@ import { fireEvent } from '@testing-library/dom';
 import { signal } from '@angular/core';
 import { styleOf } from '@fendro/core/styles/styles';
 import { Library, type Result, type SongEntry } from '../desks/library';
+import { SongFiles } from '../desks/song-files';
 import { Notices } from '../store/notices';
 import { Shelf } from '../store/shelf';
 import { SMALL, viewOf } from '../testing/view';
@@ -21,14 +22,15 @@ async function songs(more: Partial<Record<keyof Library, unknown>> = {}) {
     rename: jest.fn(() => Promise.resolve(FINE)),
     remove: jest.fn(() => Promise.resolve({ ...FINE, gone: SMALL.song })),
     putBack: jest.fn(() => Promise.resolve()),
-    openFile: jest.fn(() => Promise.resolve({ ok: false, reason: 'this is not a Fendro song file.' })),
     ...more,
   };
+  const files = { open: jest.fn(() => Promise.resolve({ ok: false, reason: 'this is not a Fendro song file.' })) };
   const notices = { say: jest.fn(), sayUntilRead: jest.fn() };
   const own = { ...styleOf('folk'), id: 'own-1', name: 'Harbour folk' };
   const view = viewOf(Songs, {
     providers: [
       { provide: Library, useValue: library },
+      { provide: SongFiles, useValue: files },
       { provide: Notices, useValue: notices },
       { provide: Shelf, useValue: { contents: signal({ styles: [own] }) } },
     ],
@@ -49,7 +51,7 @@ async function songs(more: Partial<Record<keyof Library, unknown>> = {}) {
     view.act(() => fireEvent.click(found!));
     await settle();
   };
-  return { view, library, list, notices, went, settle, row, inRow };
+  return { view, library, files, list, notices, went, settle, row, inRow };
 }
 
 describe('the page of songs', () => {
@@ -127,13 +129,13 @@ describe('the page of songs', () => {
   });
 
   it('says what is wrong with a file at its place', async () => {
-    const { view, library, settle } = await songs();
+    const { view, files, settle } = await songs();
     const file = new File(['Fog until noon.'], 'weather.txt');
     // The test's browser cannot read files.
     file.arrayBuffer = () => Promise.resolve(new ArrayBuffer(3));
     view.act(() => fireEvent.change(view.by.getByLabelText('Open a song file'), { target: { files: [file] } }));
     await settle();
-    expect(library.openFile).toHaveBeenCalled();
+    expect(files.open).toHaveBeenCalled();
     expect(view.by.getByRole('alert').textContent).toContain('weather.txt: this is not a Fendro song file.');
   });
 });

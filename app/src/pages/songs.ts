@@ -25,6 +25,7 @@ import { modesOf, scaleOf } from '@fendro/core/theory/scale';
 import { Notices } from '../store/notices';
 import { fileNameOf } from '@fendro/core/files/file-names';
 import { Library, type Result, type SongEntry } from '../desks/library';
+import { SongFiles } from '../desks/song-files';
 import { Shelf } from '../store/shelf';
 import { selectSong } from '../store/selectors';
 import { download } from '../ui/download';
@@ -55,6 +56,7 @@ import { inWords } from '../ui/in-words';
 })
 export class Songs {
   private readonly library = inject(Library);
+  private readonly files = inject(SongFiles);
   private readonly router = inject(Router);
   private readonly notices = inject(Notices);
   private readonly state = inject(Store).selectSignal(selectSong);
@@ -199,7 +201,7 @@ export class Songs {
 
   protected async openFile([file]: readonly File[]): Promise<void> {
     if (!file) return;
-    const result = await this.library.openFile(new Uint8Array(await file.arrayBuffer()));
+    const result = await this.files.open(new Uint8Array(await file.arrayBuffer()));
     this.fileProblem.set(result.ok ? null : `${file.name}: ${result.reason}`);
     if (result.ok && result.remark !== null) this.notices.sayUntilRead(result.remark);
     if (result.ok) await this.router.navigateByUrl('/');

@@ -27,6 +27,10 @@ const PAGES: Readonly<Record<PageAddress, Page>> = {
     title: 'Bring in – Fendro',
     loadComponent: () => import('../pages/bring-in/bring-in').then((m) => m.BringIn),
   },
+  devices: {
+    title: 'Devices – Fendro',
+    loadComponent: () => import('../pages/devices/devices').then((m) => m.Devices),
+  },
   parts: { title: 'Small parts – Fendro', loadComponent: () => import('../pages/parts/parts').then((m) => m.Parts) },
   help: { title: 'Help – Fendro', loadComponent: () => import('../pages/help').then((m) => m.Help) },
 };

@@ -31,6 +31,8 @@ import { GroundQuestion } from './ground-question';
 import { Mishaps } from '../store/mishaps';
 import { ScaleEditor } from './scale-editor';
 import { SongLine } from './song-line';
+import { wakeDevices } from './wake-devices';
+import { wakeGuides } from './wake-guides';
 import { inWords } from '../ui/in-words';
 import { sessionFeature } from '../store/session';
 
@@ -80,7 +82,11 @@ import { sessionFeature } from '../store/session';
       @if (score() || (settled() && standsAlone())) {
         <router-outlet />
       } @else if (failure(); as failure) {
-        <fd-failed-opening [reason]="failure.reason" [song]="failure.song" (again)="openLast()" (demo)="openDemo()" />
+        @defer (on immediate) {
+          <fd-failed-opening [reason]="failure.reason" [song]="failure.song" (again)="openLast()" (demo)="openDemo()" />
+        } @error {
+          <p role="alert">{{ failure.reason }} Reload this page to go on.</p>
+        }
       } @else if (!settled()) {
         <p class="quiet opening">Opening your song …</p>
       }
@@ -148,6 +154,8 @@ export class App {
   });
 
   constructor() {
+    wakeDevices();
+    wakeGuides();
     inject(Theme);
     inject(DraftClient).warmUp();
     inject(FocusKeeper);

@@ -1,4 +1,5 @@
 import { inject, Injectable, signal } from '@angular/core';
+import { steadied, type Offset } from '@fendro/core/live/steady-clock';
 import type { Family } from '@fendro/core/sounding/instruments';
 import { limiterDelay } from '@fendro/core/sounding/limiter';
 import { EVENT, EXPRESSION, type FromProcessor, type ToProcessor } from '../../worklets/protocol';
@@ -51,6 +52,9 @@ export class SoundEngine {
   private context: AudioContext | null = null;
   private node: AudioWorkletNode | null = null;
   private starting: Promise<boolean> | null = null;
+  /** Where the clock of the sound stands to that of the page. */
+  private offset: Offset = null;
+  private readonly taps = new Set<(message: ToProcessor) => void>();
   private readonly loaded = new Map<Family, number>();
   private readonly adding = new Map<Family, Promise<void>>();
   private readonly settings = new Map<string, number>();
@@ -64,6 +68,11 @@ export class SoundEngine {
     return this.context?.sampleRate ?? 48_000;
   }
 
+  /** Where else than in the song processor sound may be made, on the same clock; null while there is none. */
+  get audio(): AudioContext | null {
+    return this.context;
+  }
+
   /** The frame being rendered now. */
   get frame(): number {
     return Math.round((this.context?.currentTime ?? 0) * this.sampleRate);
@@ -74,6 +83,28 @@ export class SoundEngine {
     const latency = this.context ? this.context.baseLatency + this.context.outputLatency : 0;
     const behind = (Number.isFinite(latency) ? latency : 0) * this.sampleRate;
     return this.frame - Math.round(behind) - limiterDelay(this.sampleRate);
+  }
+
+  /** When a frame leaves the speakers, in ms of the page's clock; steadier the more often it is asked. */
+  heardAt(frame: number): number {
+    const { contextTime = 0, performanceTime = 0 } = this.context?.getOutputTimestamp() ?? {};
+    const measured =
+      contextTime > 0
+        ? performanceTime - 1000 * contextTime
+        : performance.now() - (1000 * (this.heardFrame + limiterDelay(this.sampleRate))) / this.sampleRate;
+    this.offset = steadied(this.offset, measured);
+    return this.offset + (1000 * (frame + limiterDelay(this.sampleRate))) / this.sampleRate;
+  }
+
+  /** Hears all that is sent to the audio thread, before it goes there. @returns what ends it */
+  tap(hear: (message: ToProcessor) => void): () => void {
+    this.taps.add(hear);
+    return () => this.taps.delete(hear);
+  }
+
+  /** Frames from when something is rendered until it leaves the speakers. */
+  get delay(): number {
+    return this.frame - this.heardFrame;
   }
 
   /**
@@ -149,6 +180,7 @@ export class SoundEngine {
     this.context = null;
     this.node = null;
     this.starting = null;
+    this.offset = null;
     for (const waiting of this.arriving.values()) waiting.reject(new Error('the sound was interrupted.'));
     this.arriving.clear();
     this.loaded.clear();
@@ -188,6 +220,7 @@ export class SoundEngine {
   }
 
   send(message: ToProcessor): void {
+    for (const hear of this.taps) hear(message);
     const transfer =
       'bytes' in message ? [message.bytes] : 'events' in message ? [message.events.buffer as ArrayBuffer] : [];
     this.node?.port.postMessage(message, transfer);

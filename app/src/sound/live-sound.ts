@@ -1,12 +1,16 @@
-import { inject, Injectable } from '@angular/core';
+import { computed, inject, Injectable } from '@angular/core';
 import type { Strike } from '@fendro/core/live/touches';
+import { bendValue } from '@fendro/core/files/midi-expression';
 import { own } from '@fendro/core/song/look-up';
 import type { LineId, Part } from '@fendro/core/song/schema';
 import type { MidiNote } from '@fendro/core/theory/units';
-import { EVENT } from '../../worklets/protocol';
+import { BEND_RANGE, EVENT } from '../../worklets/protocol';
 import { SoundEngine } from './engine';
 import { Mixer } from './mixer';
 import { pack, type Queued } from './schedule';
+
+/** The MIDI controller of modulation. */
+const WAVERING = 1;
 
 /** A note that is let go at once still sounds so long, so that it can be heard. */
 const LEAST_SECONDS = 0.03;
@@ -16,6 +20,8 @@ const LEAST_SECONDS = 0.03;
 export class LiveSound {
   private readonly engine = inject(SoundEngine);
   private readonly mixer = inject(Mixer);
+  /** True where sound goes: a device may play before anything was clicked, and browsers let nothing sound before that. */
+  readonly awake = computed(() => this.engine.state().kind === 'ready');
   /** The frame on which each pitch that sounds was struck. */
   private readonly struck = new Map<MidiNote, number>();
   /** The frame on which each pitch that was let go ends. */
@@ -66,6 +72,22 @@ export class LiveSound {
     }
     if (now.length > 0) this.engine.send({ kind: 'now', events: pack(now) });
     if (soon.size > 0) this.engine.send({ kind: 'block', events: pack([...soon.values()].flat()) });
+  }
+
+  /** Bends what hands let sound. @param cents  up or down */
+  bend(cents: number): void {
+    this.say(EVENT.bend, bendValue(cents, BEND_RANGE), 0);
+  }
+
+  /** Lets what hands sound waver. @param depth  in % */
+  waver(depth: number): void {
+    this.say(EVENT.controller, WAVERING, Math.round((127 * depth) / 100));
+  }
+
+  private say(kind: number, a: number, b: number): void {
+    const channels = [...this.mixer.liveStrips().values()];
+    if (channels.length > 0)
+      this.engine.send({ kind: 'now', events: pack(channels.map((channel) => ({ frame: 0, kind, channel, a, b }))) });
   }
 
   /** Ends everything that hands let sound. */

@@ -30,6 +30,8 @@ export class Mixer {
   readonly live = signal<LineId | null>(null);
   /** The part that is silent while it is played anew by hand. */
   readonly givesWay = signal<LineId | null>(null);
+  /** Lines that sound elsewhere, and not here. */
+  readonly away = signal<ReadonlySet<LineId>>(new Set());
   /** What the line that is played by hand sounds on, and where. */
   readonly liveVoices = computed((): readonly Voice[] => {
     const score = this.played.music()?.score;
@@ -58,6 +60,7 @@ export class Mixer {
       this.alone();
       this.live();
       this.givesWay();
+      this.away();
       untracked(() => {
         this.apply();
       });
@@ -91,11 +94,12 @@ export class Mixer {
     const setup = this.voices(score);
     this.engine.master(score.master ?? 100);
     const moving = new Set(score.order.flatMap(({ moves = {} }) => Object.keys(moves)));
-    const gone = this.givesWay();
-    const heard = setup.map((voice) => (voice.line === gone ? { ...voice, muted: true } : voice));
+    const [gone, away] = [this.givesWay(), this.away()];
+    const silent = ({ line }: Voice): boolean => line === gone || away.has(line);
+    const heard = setup.map((voice) => (silent(voice) ? { ...voice, muted: true } : voice));
     applyMix(this.engine, this.strips(), heard, this.aloneIn(score), (line) => moving.has(line));
     // Hands are heard, whoever is quiet.
-    const byHand = setup.map((voice) => ({ ...voice, muted: false }));
+    const byHand = setup.map((voice) => ({ ...voice, muted: away.has(voice.line) }));
     applyMix(this.engine, this.liveStrips(), byHand, []);
   }
 

@@ -46,6 +46,11 @@ export class PassQueue {
     return this.passes.at(-1);
   }
 
+  /** What is queued, and what was played last, in its order. */
+  get all(): readonly Pass[] {
+    return this.passes;
+  }
+
   /** The frame at which the last of what is queued is over, with notes that ring past the last pass. */
   get over(): number {
     return Math.max(this.lastEvent, this.last ? endFrame(this.last) : 0);
@@ -65,11 +70,12 @@ export class PassQueue {
    * Begins with a pass as soon as it can sound.
    *
    * @param countIn  what sounds before it, in frames from where that begins, and how long it lasts, in seconds
+   * @param when     the frame at which it is to begin, where that can still be reached
    */
-  begin(pass: Omit<Pass, 'frame'>, countIn: CountIn = NO_COUNT): void {
+  begin(pass: Omit<Pass, 'frame'>, countIn: CountIn = NO_COUNT, when = 0): void {
     // Everything is computed first, from frame 0: only then the clock is read, so that long songs begin in time too.
     const events = this.eventsOf({ ...pass, frame: 0 }, null, true);
-    const now = this.engine.frame + Math.round(LEAD_SECONDS * this.engine.sampleRate);
+    const now = Math.max(when, this.engine.frame + Math.round(LEAD_SECONDS * this.engine.sampleRate));
     const frame = now + Math.round(countIn.seconds * this.engine.sampleRate);
     this.passes = [{ ...pass, frame }];
     this.lastEvent = 0;

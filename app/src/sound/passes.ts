@@ -1,4 +1,4 @@
-import { inject, Injectable } from '@angular/core';
+import { inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { Music } from '@fendro/core/song/resolve';
 import type { ChordSetting, Ground, LineId, Score, Section, SectionId } from '@fendro/core/song/schema';
@@ -35,8 +35,9 @@ import { CLICK_STRIP, stripsFor, type Strips } from './strips';
 /** A place in the music, and what holds there. */
 export type LivePlace = LiveMoment & { readonly ground: Ground };
 
-/** A pass that is longer is queued in pieces. */
+/** A pass that is longer is queued in pieces; where another's clock is followed, each piece meets it anew. */
 const LONGEST_PASS_BARS = 16;
+const LONGEST_LED_BARS = 2;
 
 /** What there is to play: the loop, round and round, or the song from where it was begun, in passes with their events. */
 @Injectable({ providedIn: 'root' })
@@ -53,6 +54,8 @@ export class Passes {
   private readonly metronome = this.store.selectSignal(sessionFeature.selectMetronome);
   private readonly switchAt = this.store.selectSignal(sessionFeature.selectSwitchAt);
   private readonly running = this.store.selectSignal(sessionFeature.selectRunning);
+  /** The tempo of another's clock that the music goes by, in BPM; null where it goes by its own. */
+  readonly ledTempo = signal<number | null>(null);
   private loop: Span | null = null;
   /** Where the song was begun: nothing of what stands before is played. */
   private begun: Ticks = 0;
@@ -93,7 +96,8 @@ export class Passes {
     const passage = this.course().find(({ start, part }) => start + part.from <= tick && tick < start + part.to);
     const occurrence = passage?.place?.id;
     if (!passage || occurrence === undefined) return null;
-    return { section: passage.section.id, occurrence, round, at: tick - passage.start, ground: passage.ground };
+    const ground = { ...passage.ground, tempo: this.ledTempo() ?? passage.ground.tempo };
+    return { section: passage.section.id, occurrence, round, at: tick - passage.start, ground };
   }
 
   /**
@@ -136,7 +140,8 @@ export class Passes {
   /** A pass as long as may be queued at once. */
   pass(score: Score, from: Ticks, to = this.end(), round = this.round): Omit<Pass, 'frame'> {
     const course = this.course();
-    const longest = LONGEST_PASS_BARS * barTicks(groundAt(course, from, score).metre);
+    const bars = this.ledTempo() === null ? LONGEST_PASS_BARS : LONGEST_LED_BARS;
+    const longest = bars * barTicks(groundAt(course, from, score).metre);
     return {
       from,
       to: Math.min(to, from + longest),

@@ -3,6 +3,7 @@ import { Store } from '@ngrx/store';
 import { groundOf } from '@fendro/core/song/ground';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { chordInstrument, voicesOf } from '@fendro/core/sounding/setup';
+import type { Score } from '@fendro/core/song/schema';
 import type { Ticks } from '@fendro/core/theory/units';
 import { selectChordSetting, selectLine } from '../store/selectors';
 import { SessionActions, sessionFeature } from '../store/session';
@@ -10,12 +11,13 @@ import { songFeature } from '../store/song.reducer';
 import { changedLines, goneLines, type Contents } from './contents';
 import { SoundEngine } from './engine';
 import { Mixer } from './mixer';
+import { JOIN_SECONDS, paced, type Pace } from './pace';
 import { PassQueue } from './pass-queue';
 import { Passes, type LivePlace } from './passes';
 import { PlayedMusic } from './played-music';
 import { PositionWatch, type Watcher } from './position-watch';
 import { Standstill } from './standstill';
-import type { PlayedMoment } from './schedule';
+import { endFrame, type Pass, type PlayedMoment } from './schedule';
 import { CLICK_STRIP, stripsFor, type Strips } from './strips';
 
 const LOOK_EVERY_MS = 200;
@@ -45,6 +47,11 @@ export class Playback {
   readonly soundState = this.engine.state;
   private readonly queue = new PassQueue(this.engine, (...wish) => this.passes.events(...wish));
   private readonly standstill = new Standstill();
+  /** How often playing has begun anew. */
+  readonly beginnings = signal(0);
+  /** The tempo of another's clock that is followed, in BPM; null where none is. */
+  readonly ledTempo = this.passes.ledTempo.asReadonly();
+  private pace: Pace | null = null;
   private timer: ReturnType<typeof setInterval> | undefined;
   // A guest has no place in the song that is on the page.
   private readonly positions = new PositionWatch(this.playing, (ahead) => (this.guest() ? null : this.position(ahead)));
@@ -150,9 +157,52 @@ export class Playback {
     const [music, span] = [this.music(), this.span()];
     if (!music || !span) return;
     this.engine.stop();
+    this.ownPace();
     this.passes.from(from);
     this.rememberContents();
     this.queue.begin(this.passes.opening(music, from, span.to), this.passes.countIn(music.score, from, countIn));
+    this.begun();
+  }
+
+  /**
+   * Plays along with another's clock from where it is: the loop, counted from its start, or the song.
+   *
+   * @returns false where there is nothing to play there, or sound cannot start
+   */
+  async playWith(pace: Pace): Promise<boolean> {
+    const span = this.span();
+    if (!span) return false;
+    this.waiting.set(true);
+    const ready = (await this.engine.start()) && (await this.engine.ensure(this.passes.familiesIn(span)));
+    const asked = this.waiting();
+    this.waiting.set(false);
+    if (!ready || !asked) return false;
+    this.mixer.apply();
+    return this.join(pace);
+  }
+
+  /** Begins where another's clock will be in a moment. */
+  private join(pace: Pace): boolean {
+    const [score, span] = [this.music()?.score, this.span()];
+    const frame = this.engine.frame + Math.round(JOIN_SECONDS * this.engine.sampleRate);
+    const led = Math.max(0, Math.round(pace.tickAt(this.engine.heardAt(frame))));
+    const from = span && this.looping() ? span.from + (led % (span.to - span.from)) : led;
+    const end = this.looping() ? span?.to : this.passes.barLines().at(-1);
+    if (!score || end === undefined || from >= end) return false;
+    this.engine.stop();
+    this.pace = pace;
+    this.passes.ledTempo.set(pace.tempo());
+    this.passes.from(from);
+    this.rememberContents();
+    const pass = { ...this.passes.pass(score, from), led };
+    this.queue.begin(paced(pass, pace, this.engine.heardAt(frame)) ?? pass, undefined, frame);
+    this.begun();
+    return true;
+  }
+
+  /** What is queued begins to be played. */
+  private begun(): void {
+    this.beginnings.update((count) => count + 1);
     this.standstill.start();
     this.playing.set(true);
     clearInterval(this.timer);
@@ -171,6 +221,10 @@ export class Playback {
     const [score, span, tick] = [this.music()?.score, this.span(), this.position()];
     if (!score || !span) return;
     const moment = this.queue.momentFor(this.passes.barLines());
+    if (this.pace) {
+      if (!this.join(this.pace)) this.stop();
+      return;
+    }
     if (!moment || tick === null) {
       this.begin(span.from);
       return;
@@ -184,8 +238,15 @@ export class Playback {
     this.fill();
   }
 
+  /** Follows no other clock any more. */
+  private ownPace(): void {
+    this.pace = null;
+    this.passes.ledTempo.set(null);
+  }
+
   stop(): void {
     clearInterval(this.timer);
+    this.ownPace();
     this.waiting.set(false);
     this.playing.set(false);
     this.engine.stop();
@@ -206,9 +267,21 @@ export class Playback {
     }
     this.queue.prune(now);
     if (last.frame > now) return;
-    const next = this.passes.after(score, last);
+    const next = this.next(score, last);
     if (next) this.queue.add(next);
     else if (now > this.queue.over + this.engine.sampleRate) this.stop();
+  }
+
+  /** What comes after a pass; where another's clock is followed, at the tempo at which it is met. */
+  private next(score: Score, last: Pass): Omit<Pass, 'frame'> | null {
+    const after = this.passes.after(score, last);
+    const { pace } = this;
+    if (!after || !pace || last.led === undefined) return after;
+    this.passes.ledTempo.set(pace.tempo());
+    const next = paced({ ...after, led: last.led + last.to - last.from }, pace, this.engine.heardAt(endFrame(last)));
+    // Whoever jumped away is joined where it is now.
+    if (!next) this.join(pace);
+    return next;
   }
 
   /** Switches what one strip plays from the next bar, beat or loop start on, on the exact frame. */
@@ -275,6 +348,11 @@ export class Playback {
     const sounding = moment && this.passes.soundingAt(moment);
     if (sounding && sounding.pass !== this.told()[sounding.section])
       this.store.dispatch(SessionActions.passBegun(sounding));
+  }
+
+  /** What has been queued, in its order, with what was played last. */
+  get queued(): readonly Pass[] {
+    return this.queue.all;
   }
 
   /** Calls back some times a second while playing, and once with null when it stops: for what moves, outside change detection. */

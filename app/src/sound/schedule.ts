@@ -16,6 +16,8 @@ export interface Pass {
   readonly rate: number;
   /** How often the loop has come round before. */
   readonly round: number;
+  /** Where it begins for another's clock that is followed: there, no loop comes round. */
+  readonly led?: Ticks;
 }
 
 export const frameAt = ({ frame, from, tempo, rate }: Pass, tick: Ticks): number =>

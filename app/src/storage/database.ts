@@ -41,7 +41,7 @@ async function answered<T>(work: () => Promise<T>): Promise<T> {
 export class Database {
   private readonly store: LocalForage;
 
-  constructor(name: 'songs' | 'shelf') {
+  constructor(name: 'songs' | 'shelf' | 'sounds') {
     this.store = localforage.createInstance({ name: 'fendro', storeName: name, driver: localforage.INDEXEDDB });
   }
 

@@ -15,15 +15,16 @@ import { ownPhraseSchema } from '@fendro/core/song/own-phrase';
 import { styleSchema } from '@fendro/core/song/style';
 import { isScaleId } from '@fendro/core/theory/scale';
 import { Database } from './database';
-import { shelfFrom1to2 } from './shelf-1-to-2';
+import { deviceSchema, learnedSchema, routeSchema } from './device-schema';
 
 /**
  * The version that this build writes. From 1 to 2: shelf-1-to-2.ts. Version 3 knows keys as well; in version 4 styles may
  * have cells for melodies, loops and forms; version 5 knows chains of treatments and patterns; version 6
- * knows leanings, and briefs and patterns that lean by themselves. Nothing of what lay on the shelf before means anything
+ * knows leanings, and briefs and patterns that lean by themselves; version 7 knows devices, what was learned of their
+ * controls, and where parts go out. Nothing of what lay on the shelf before means anything
  * else.
  */
-const SHELF_VERSION = 6;
+const SHELF_VERSION = 7;
 /** The first version with one record an item. */
 const ITEMS_SINCE = 2;
 
@@ -54,6 +55,10 @@ export const SHELF_ITEMS = {
   leanings: z.object({ id, name: z.string().trim().min(1).max(LIMITS.name), moves: leanMovesSchema }),
   /** The keys of a command as the writer wants them; none where it is switched off. */
   keys: z.object({ id, keys: z.array(z.string().min(1).max(40)).max(4) }),
+  /** What a device does here, by its name. */
+  devices: deviceSchema,
+  controls: learnedSchema,
+  routes: routeSchema,
 } as const;
 export type ShelfKind = keyof typeof SHELF_ITEMS;
 export type ShelfItem<K extends ShelfKind> = z.infer<(typeof SHELF_ITEMS)[K]>;
@@ -72,6 +77,9 @@ export const EMPTY_SHELF: ShelfContents = {
   patterns: [],
   leanings: [],
   keys: [],
+  devices: [],
+  controls: [],
+  routes: [],
 };
 
 /** What is called what in words. */
@@ -87,6 +95,9 @@ export const KIND_NAMES: Readonly<Record<ShelfKind, string>> = {
   patterns: 'pattern',
   leanings: 'leaning',
   keys: 'key',
+  devices: 'device',
+  controls: 'learned control',
+  routes: 'way out of a part',
 };
 
 /** One record of the database: later ones stand first. */
@@ -147,6 +158,9 @@ export class ShelfStorage {
       patterns: [],
       leanings: [],
       keys: [],
+      devices: [],
+      controls: [],
+      routes: [],
     };
     const places = new Map<string, number>();
     for (const { key, record } of records) {
@@ -168,7 +182,8 @@ export class ShelfStorage {
   /** Makes records of the one that version 1 kept, which itself stays as it is; what of it cannot be read is noted. */
   private async carryOver(): Promise<void> {
     const old = await this.store.get(OLD_KEY);
-    const items = old === null ? [] : shelfFrom1to2(old);
+    // Hardly anybody has one: what reads it is not fetched before.
+    const items = old === null ? [] : (await import('./shelf-1-to-2')).shelfFrom1to2(old);
     const aside: string[] = items === null ? ['everything that an older Fendro kept there'] : [];
     for (const [place, { kind, item }] of (items ?? []).entries()) {
       const known = SHELF_KINDS.find((candidate) => candidate === kind);

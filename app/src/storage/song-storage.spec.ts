@@ -3,7 +3,7 @@ import * as fc from 'fast-check';
 import { choose, remark, setTitle } from '@fendro/core/song/edit';
 import old from '@fendro/core/song/samples/version-2.json';
 import { scoreWith } from '@fendro/core/testing/scores';
-import type { Song } from '@fendro/core/song/schema';
+import type { Guide, Song } from '@fendro/core/song/schema';
 import { SongStorage, type StoredSong } from './song-storage';
 
 /** A database in memory that can be killed: from a given write on nothing is written any more. */
@@ -292,5 +292,32 @@ describe('songs in storage', () => {
     await storage.remember('last', 'song');
     expect(await storage.recall('last')).toBe('song');
     expect(await storage.recall('nothing')).toBeNull();
+  });
+
+  it('knows the sounds that any state of any song names, and does not guess where a state is damaged', async () => {
+    database.values.clear();
+    database.left = Number.POSITIVE_INFINITY;
+    const storage = new SongStorage();
+    const guide = (sound: string): Guide => ({
+      id: sound,
+      name: sound,
+      place: song.score.order[0]!.id,
+      at: 0,
+      offset: 0,
+      level: 80,
+      muted: false,
+      seconds: 1,
+      sound,
+    });
+    const sung = (...sounds: string[]): Song => ({ ...song, score: { ...song.score, guides: sounds.map(guide) } });
+    await storage.save(sung('a', 'b'), 1, 1);
+    await storage.save(sung('b'), 2, 2);
+    await storage.save({ ...sung('c'), id: 'other' }, 1, 1);
+    expect(await storage.guideSounds()).toEqual(new Set(['a', 'b', 'c']));
+    await storage.save(sung('b'), 3, 3);
+    expect(await storage.guideSounds()).toEqual(new Set(['b', 'c']));
+    const body = [...database.values.keys()].find((key) => key.includes('other/body'))!;
+    database.values.set(body, 'torn');
+    expect(await storage.guideSounds()).toBeNull();
   });
 });

@@ -34,6 +34,9 @@ type Body = z.infer<typeof bodySchema>;
 /** What tells a song whose line in the list is damaged. */
 const titledSchema = z.object({ score: z.object({ title: z.string(), ground: z.object({ tempo: z.number() }) }) });
 
+/** What of a state names the sounds of guides. */
+const soundsSchema = z.object({ score: z.object({ guides: z.array(z.object({ sound: z.string() })).optional() }) });
+
 /** A song from storage. */
 export type StoredSong =
   /**
@@ -289,6 +292,21 @@ export class SongStorage {
       records: Object.fromEntries(records),
       journal: readJournal(id),
     });
+  }
+
+  /**
+   * The sounds of guides that any state of any song here names.
+   *
+   * @returns null where a state cannot be read: nobody knows what it names
+   */
+  async guideSounds(): Promise<ReadonlySet<string> | null> {
+    const keys = (await this.store.keys()).filter((key) => /^song\/[^/]+\/body\/\d$/.test(key));
+    const states = await Promise.all(keys.map((key) => this.store.get(key)));
+    const read = [...states, ...journalledSongs().map(readJournal)]
+      .filter((state) => state !== null)
+      .map((state) => soundsSchema.safeParse(state));
+    if (read.some(({ success }) => !success)) return null;
+    return new Set(read.flatMap(({ data }) => (data?.score.guides ?? []).map(({ sound }) => sound)));
   }
 
   async remove(id: string): Promise<void> {

@@ -21,9 +21,9 @@ export class Notices {
     }, LASTS_MS);
   }
 
-  /** Says something that must not be missed: it stays until it is put away. */
-  sayUntilRead(text: string, action?: Notice['action']): void {
-    this.show(text, action);
+  /** Says something that must not be missed: it stays until it is put away. @returns by what it is put away */
+  sayUntilRead(text: string, action?: Notice['action']): number {
+    return this.show(text, action);
   }
 
   /** The same words are not said twice at once. */

@@ -2,6 +2,7 @@ import { TestBed } from '@angular/core/testing';
 import { Store } from '@ngrx/store';
 import { scoreWith } from '@fendro/core/testing/scores';
 import { Library } from '../desks/library';
+import { SongFiles } from '../desks/song-files';
 import { Saving } from './saving';
 import { selectHeard, selectSong } from './selectors';
 import { ScoreActions, TakeActions } from './song.actions';
@@ -337,7 +338,7 @@ describe('the library', () => {
     const { open } = first.store.selectSignal(selectSong)();
     expect(await first.library.adopt({ ...song.score, title: '' }, [])).toMatchObject({ ok: false });
     for (const text of ['{', '{}', '{"format":"fendro-song","version":-9007199254740991}', 'MThd']) {
-      expect(await first.library.openFile(new TextEncoder().encode(text))).toMatchObject({ ok: false });
+      expect(await TestBed.inject(SongFiles).open(new TextEncoder().encode(text))).toMatchObject({ ok: false });
     }
     expect(first.store.selectSignal(selectSong)().open).toBe(open);
   });

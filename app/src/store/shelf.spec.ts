@@ -7,6 +7,7 @@ import sampleOf2 from '../storage/samples/shelf-version-2.json';
 import sampleOf3 from '../storage/samples/shelf-version-3.json';
 import sampleOf4 from '../storage/samples/shelf-version-4.json';
 import sampleOf5 from '../storage/samples/shelf-version-5.json';
+import sampleOf6 from '../storage/samples/shelf-version-6.json';
 import { Notices } from './notices';
 import { Shelf } from './shelf';
 import { roleOf } from '@fendro/core/song/roles';
@@ -168,7 +169,7 @@ describe('the shelf', () => {
       );
     shelf.saveKeys('take.keep', ['j']);
     await settled();
-    expect(database.values.get('version')).toBe(6);
+    expect(database.values.get('version')).toBe(7);
     expect((await fresh()).contents()).toMatchObject({ rhythms: ['own:x'], keys: [{ id: 'take.keep', keys: ['j'] }] });
     shelf.saveKeys('take.keep', null);
     await settled();
@@ -181,7 +182,7 @@ describe('the shelf', () => {
     expect(shelf.problems()).toEqual([]);
     expect(shelf.contents().keys).toEqual([{ id: 'take.keep', keys: ['j'] }]);
     expect(shelf.contents().styles).toHaveLength(1);
-    expect(database.values.get('version')).toBe(6);
+    expect(database.values.get('version')).toBe(7);
   });
 
   it('reads what version 4 kept, and has chains of treatments beside it', async () => {
@@ -193,7 +194,7 @@ describe('the shelf', () => {
     const chain = [[{ does: 'octave' as const, by: 1 }]];
     expect(shelf.saveChain({ name: 'Higher', chain })).toBe(true);
     await settled();
-    expect(database.values.get('version')).toBe(6);
+    expect(database.values.get('version')).toBe(7);
     const pattern = firstPattern({ role: 'bass', brief: roleOf('bass').brief }, 3);
     expect(shelf.savePattern({ name: 'Roots', role: 'bass', pattern })).toBe(true);
     await settled();
@@ -224,8 +225,33 @@ describe('the shelf', () => {
     expect((await fresh()).contents().leanings).toEqual([]);
   });
 
+  it('reads what version 6 kept, and has devices, what their controls learned and ways out beside it', async () => {
+    for (const [key, value] of Object.entries(sampleOf6)) database.values.set(key, value);
+    const shelf = await fresh();
+    expect(shelf.problems()).toEqual([]);
+    const { styles, phrases, keys, chains, patterns, leanings, scales, controls } = shelf.contents();
+    const kept = [styles, phrases, keys, chains, patterns, leanings, scales, controls];
+    expect(kept.map(({ length }) => length)).toEqual([1, 2, 1, 1, 1, 1, 2, 0]);
+    const control = { says: 'control' as const, channel: 0, number: 21 };
+    const device = { id: 'Grey box', plays: true, keys: 'fitted' as const, split: 48, leads: false, clocked: true };
+    expect(shelf.saveDevice(device)).toBe(true);
+    expect(shelf.saveControl({ device: 'Grey box', control, does: { slider: 'level', place: 2 } })).toBe(true);
+    expect(shelf.saveControl({ device: 'Grey box', control, does: { command: '' } })).toBe(false);
+    expect(shelf.saveRoute({ id: 'song/part', port: 'Grey box', channel: 4, here: false })).toBe(true);
+    await settled();
+    const again = await fresh();
+    expect(database.values.get('version')).toBe(7);
+    expect(again.contents().devices).toEqual([device]);
+    expect(again.contents().controls).toMatchObject([{ control, does: { slider: 'level', place: 2 } }]);
+    again.removeControl(again.contents().controls[0]!.id);
+    again.removeRoute('song/part');
+    await settled();
+    const last = (await fresh()).contents();
+    expect([last.controls, last.routes, last.devices]).toEqual([[], [], [device]]);
+  });
+
   it('leaves the shelf of a newer Fendro alone and says so', async () => {
-    database.values.set('version', 7);
+    database.values.set('version', 8);
     expect((await fresh()).problems()[0]).toMatch(/newer Fendro/);
   });
 

@@ -209,6 +209,31 @@ export class Shelf {
     return this.change('keys', command, keys === null ? null : { id: command, keys: [...keys] });
   }
 
+  saveDevice(device: ShelfItem<'devices'>): boolean {
+    return this.change('devices', device.id, device);
+  }
+
+  removeDevice(id: string): void {
+    this.change('devices', id, null);
+  }
+
+  saveControl(control: Omit<ShelfItem<'controls'>, 'id'>): boolean {
+    const item = { ...control, id: newId('control') };
+    return this.change('controls', item.id, item);
+  }
+
+  removeControl(id: string): void {
+    this.change('controls', id, null);
+  }
+
+  saveRoute(route: ShelfItem<'routes'>): boolean {
+    return this.change('routes', route.id, route);
+  }
+
+  removeRoute(id: string): void {
+    this.change('routes', id, null);
+  }
+
   toggleFavourite(id: string): void {
     this.change('favourites', id, this.isFavourite(id) ? null : id);
   }

@@ -10,6 +10,7 @@ import type { Span } from '@fendro/core/sounding/course';
 import { fireEvent, queries, within, type BoundFunctions } from '@testing-library/dom';
 import { Dialogs } from '../commands/dialogs';
 import { Keys } from '../commands/keys';
+import type { LiveSound } from '../sound/live-sound';
 import { Playback } from '../sound/playback';
 import type { Position, Watcher } from '../sound/position-watch';
 import { type SessionState } from '../store/session';
@@ -34,9 +35,22 @@ export const silentPlayback = () => ({
   stop: jest.fn(),
   watch: () => () => undefined,
   placeAt: () => null,
+  ledTempo: () => null,
+  beginnings: () => 0,
+  queued: [],
 
   guest: Object.assign(() => null, { set: jest.fn() }),
   triedInstrument: signal<{ part: string; instrument: string } | null>(null),
+});
+
+/** Hands that make no sound, and keep what they would sound. */
+export const quietHands = () => ({
+  awake: () => false,
+  prepare: jest.fn(() => Promise.resolve(true)),
+  sound: jest.fn<undefined, Parameters<LiveSound['sound']>>(),
+  bend: jest.fn(),
+  waver: jest.fn(),
+  quiet: jest.fn(),
 });
 
 /** Silent playback of a loop that stands wherever a spec says. */

@@ -21,6 +21,7 @@ const START_WORDS: Readonly<Record<Loops['starts'], string>> = {
   never: 'running on',
   section: 'anew with the section',
   chord: 'anew with each chord',
+  played: 'anew where it was played',
 };
 
 /** What interlocking loops have in common. */

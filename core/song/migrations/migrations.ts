@@ -10,6 +10,7 @@ import { from9to10 } from './9-to-10';
 import { from10to11 } from './10-to-11';
 import { from11to12 } from './11-to-12';
 import { from12to13 } from './12-to-13';
+import { from13to14 } from './13-to-14';
 
 type Raw = Record<string, unknown>;
 
@@ -27,6 +28,7 @@ const STEPS: readonly ((song: Raw) => Raw)[] = [
   from10to11,
   from11to12,
   from12to13,
+  from13to14,
 ];
 
 /**

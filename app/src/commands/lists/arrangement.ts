@@ -9,7 +9,11 @@ import { ArrangementDesk } from '../../desks/arrangement-desk';
 import { CutDesk } from '../../desks/cut-desk';
 import { PlaceDesk } from '../../desks/place-desk';
 import { selectPlaced, selectView } from '../../store/selectors';
+import { SessionActions } from '../../store/session';
 import { grouped, type Command } from '../command';
+
+/** Places that can be gone to by a command of their own. */
+const PLACES = ['one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten', 'eleven', 'twelve'];
 
 /** The running order: what is added to it, moved in it and taken out, and the energy over it. */
 export function arrangementCommands(): readonly Command[] {
@@ -51,6 +55,17 @@ export function arrangementCommands(): readonly Command[] {
         if (now) desk.remove(now.occurrence.id);
       },
     },
+    // No keys of their own: controls of devices are shown these.
+    ...PLACES.map((name, index) => ({
+      id: `place.go-${name}`,
+      words: `Go to place ${index + 1} of the running order`,
+      keys: [],
+      enabled: () => index < placed().length,
+      run: () => {
+        const there = placed()[index]?.occurrence.id;
+        if (there !== undefined) store.dispatch(SessionActions.occurrenceViewed({ occurrence: there }));
+      },
+    })),
     {
       id: 'section.cut',
       words: 'Cut the section in two before this bar',

@@ -1,6 +1,6 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { begun, over, type Captured as Notes, type LiveMoment } from '@fendro/core/live/capture';
+import { begun, over, shapedBy, type Captured as Notes, type LiveMoment, type Shaped } from '@fendro/core/live/capture';
 import { EARLY } from '@fendro/core/live/rounds';
 import type { Strike } from '@fendro/core/live/touches';
 import { secondsPerTick } from '@fendro/core/sounding/tempo-map';
@@ -17,6 +17,8 @@ export class Captured {
   private readonly playback = inject(Playback);
   private readonly ground = inject(Store).selectSignal(selectGround);
   readonly notes = signal<Notes>([]);
+  /** Where wheels stand: what is struck now begins there. */
+  private readonly standing = new Map<Shaped['kind'], number>();
 
   constructor() {
     // What was played to another song belongs there.
@@ -41,7 +43,8 @@ export class Captured {
     for (const { pitch, velocity, after, lasts } of strikes) {
       const from = at / 1000 + after;
       const moment = this.momentAt(at + 1000 * after - performance.now());
-      const note = { line, pitch, velocity, from, to: lasts === null ? null : from + lasts, moment, chord };
+      const shaped = [...this.standing].map(([kind, value]) => ({ kind, at: from, value }));
+      const note = { line, pitch, velocity, from, to: lasts === null ? null : from + lasts, moment, chord, shaped };
       this.notes.update((notes) => begun(notes, note));
     }
   }
@@ -50,6 +53,13 @@ export class Captured {
   ended(pitches: readonly MidiNote[], at: number): void {
     if (pitches.length > 0)
       this.notes.update((notes) => pitches.reduce((now, pitch) => over(now, pitch, at / 1000), notes));
+  }
+
+  /** Remembers what is done to the notes that sound, and to those that come. @param at  in ms of the page's clock */
+  shaped(line: LineId, kind: Shaped['kind'], value: number, at: number): void {
+    if (value === 0) this.standing.delete(kind);
+    else this.standing.set(kind, value);
+    this.notes.update((notes) => shapedBy(notes, line, { kind, at: at / 1000, value }));
   }
 
   /**

@@ -2,13 +2,14 @@ import { computed, effect, inject, Injectable, linkedSignal, signal, untracked }
 import { Store } from '@ngrx/store';
 import { chordsOffered, type Addition, type OfferedChord } from '@fendro/core/live/chords-offered';
 import { handled, RESTING, type HandAction, type HandKey, type Hands } from '@fendro/core/live/hands';
+import { fittedTo } from '@fendro/core/live/keys-of-device';
 import { chordPlayer, partPlayer, type LivePlayer } from '@fendro/core/live/player';
 import { DRUM_TOUCHES, TOUCHES } from '@fendro/core/live/touches';
 import { chordsIn, sectionOf } from '@fendro/core/song/resolve';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { secondsPerTick } from '@fendro/core/sounding/tempo-map';
 import { sameChord, type Chord } from '@fendro/core/theory/chord';
-import { SIXTEENTH, type Velocity } from '@fendro/core/theory/units';
+import { SIXTEENTH, type MidiNote, type Velocity } from '@fendro/core/theory/units';
 import { LiveSound } from '../../sound/live-sound';
 import { Playback } from '../../sound/playback';
 import {
@@ -58,6 +59,8 @@ export class PlayDesk {
   readonly part = this.store.selectSignal(selectPart);
   /** True while letters are played instead of meaning commands. */
   readonly armed = signal(false);
+  /** True while keys of a device play. */
+  readonly listens = signal(false);
   private readonly chosenWay = signal<Way>(rememberedWay());
   readonly hands = signal<Hands>(RESTING);
 
@@ -94,9 +97,10 @@ export class PlayDesk {
     const place = computed(() => `${this.section()?.id} ${this.line()} ${this.part()?.muted} ${this.way()}`);
     effect(() => {
       place();
+      const ready = this.armed() || (this.listens() && this.live.awake());
       untracked(() => {
         this.rest();
-        if (this.armed()) void this.live.prepare(this.line());
+        if (ready) void this.live.prepare(this.line());
       });
     });
   }
@@ -138,6 +142,35 @@ export class PlayDesk {
     this.act({ does: 'touch', key, touch, velocity }, at);
   }
 
+  /**
+   * A key with a pitch of its own goes down.
+   *
+   * @param fitted  whether it gives way to the nearest note that does not rub against the chord; drums are struck as
+   *   they are
+   */
+  note(key: HandKey, pitch: MidiNote, fitted: boolean, velocity: Velocity, at = performance.now()): void {
+    this.follow(at);
+    const fits = fitted && !this.drums();
+    const sounds = fits ? fittedTo(pitch, this.hands().chord, this.harmony.key()) : pitch;
+    this.act({ does: 'note', key, pitch: sounds, velocity }, at, fits ? this.hands().chord : null);
+  }
+
+  pedal(down: boolean, at = performance.now()): void {
+    this.act({ does: 'pedal', down }, at);
+  }
+
+  /** Bends what sounds. @param cents  up or down */
+  bend(cents: number, at = performance.now()): void {
+    this.live.bend(cents);
+    this.captured.shaped(this.line(), 'bend', cents, at);
+  }
+
+  /** Lets what sounds waver. @param depth  in % */
+  waver(depth: number, at = performance.now()): void {
+    this.live.waver(depth);
+    this.captured.shaped(this.line(), 'vibrato', depth, at);
+  }
+
   letGo(key: HandKey, at = performance.now()): void {
     this.act({ does: 'let go', key }, at);
   }
@@ -172,12 +205,13 @@ export class PlayDesk {
     return chords.findLast(({ start }) => start <= place.at)?.chord ?? null;
   }
 
-  private act(action: HandAction, at = performance.now()): void {
+  /** @param under  the chord that is remembered with what is struck; what lies under the hand where it is not said */
+  private act(action: HandAction, at = performance.now(), under?: Chord | null): void {
     const { hands, ends, strikes } = handled(this.hands(), action, { player: this.player(), key: this.harmony.key() });
     this.live.sound(ends, strikes, this.part());
     this.hands.set(hands);
     this.captured.ended(ends, at);
-    this.captured.struck(this.line(), strikes, hands.chord, at);
+    this.captured.struck(this.line(), strikes, under === undefined ? hands.chord : under, at);
   }
 }
 

@@ -1,6 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { chordsPlayed, writtenRound, type Round } from '@fendro/core/live/rounds';
+import { chordsPlayed, withChordsHeard, writtenRound, type Round } from '@fendro/core/live/rounds';
 import { passNotes } from '@fendro/core/patterns/pass';
 import { settled, type Room } from '@fendro/core/shaping/room';
 import { barOf, groundOf } from '@fendro/core/song/ground';
@@ -76,7 +76,9 @@ export class PlayedTakes {
     if (!music || !section) return null;
     const length = sectionTicks(music.score, section);
     const before = chordsIn(section, music.takes, music.heard);
-    const chords = chordsPlayed(round.notes, before, stretch ?? { from: 0, to: length }, length);
+    const ground = groundOf(music.score, section);
+    const notes = withChordsHeard(round.notes, ground, ground.metre, length);
+    const chords = chordsPlayed(notes, before, stretch ?? { from: 0, to: length }, length);
     if (chords === before) return null;
     const parent = this.harmonyOf(music, section);
     return chordsTake({ id: newId('take'), section: section.id, length }, chords.slice(0, LIMITS.chords), {

@@ -16,7 +16,7 @@ import { selectMusic, selectSession, selectSong, selectSounding } from '../../st
 import { SessionActions } from '../../store/session';
 import { ScoreActions, SongActions } from '../../store/song.actions';
 import { pageMemory } from '../../ui/page-memory';
-import { SMALL, steppedPlayback } from '../../testing/view';
+import { quietHands, SMALL, steppedPlayback } from '../../testing/view';
 import { LikeThis } from './like-this';
 import { PlayDesk } from './play-desk';
 import { RecordDesk } from './record-desk';
@@ -41,7 +41,7 @@ describe('playing by hand', () => {
   let begun: number | null;
   let stepped: ReturnType<typeof steppedPlayback>;
   const playing = signal(false);
-  const live = { prepare: jest.fn(() => Promise.resolve(true)), sound: jest.fn(), quiet: jest.fn() };
+  const live = quietHands();
 
   const song = () => store.selectSignal(selectSong)();
   const sounding = () => song().takes[store.selectSignal(selectSounding)()!];

@@ -1,6 +1,6 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { since, type LiveMoment, type PlayedNote } from '@fendro/core/live/capture';
+import { curvesOf, since, type LiveMoment, type PlayedNote } from '@fendro/core/live/capture';
 import { foundPulse } from '@fendro/core/live/pulse';
 import { freelyPlaced, roundsOf, type PlacedNote, type Round } from '@fendro/core/live/rounds';
 import { groundOf } from '@fendro/core/song/ground';
@@ -240,8 +240,9 @@ export class RecordDesk implements PlayActs {
       const { moment } = note;
       const section = score && moment ? sectionOf(score, moment.section) : undefined;
       if (!score || !section || !moment) return [];
-      const tick = secondsPerTick(groundOf(score, section).tempo);
-      return [{ ...note, moment, duration: Math.max(1, Math.round((note.to - note.from) / tick)) }];
+      const tick = secondsPerTick(this.playback.ledTempo() ?? groundOf(score, section).tempo);
+      const ticksAt = (seconds: number): Ticks => Math.round((seconds - note.from) / tick);
+      return [{ ...note, moment, duration: Math.max(1, ticksAt(note.to)), curves: curvesOf(note, ticksAt) }];
     });
   }
 }

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, signal, viewChild } from '@angular/core';
 import { MatButton } from '@angular/material/button';
+import { MatTooltip } from '@angular/material/tooltip';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
 import { firstLoops, firstPattern, firstWandering } from '@fendro/core/patterns/first-pattern';
@@ -14,6 +15,7 @@ import { drumName } from '@fendro/core/sounding/drum-names';
 import { treatedNotes } from '@fendro/core/treat/treated';
 import { RunsCommand } from '../../commands/runs-command';
 import { CatchDesk } from '../../desks/catch-desk';
+import { LoopStarts } from '../../desks/playing/loop-starts';
 import { LeanDesk } from '../../desks/lean-desk';
 import { PatternDesk, type PatternKind } from '../../desks/pattern-desk';
 import { TakeEdits } from '../../desks/take-edits';
@@ -60,6 +62,7 @@ const OPENINGS: Readonly<Record<PatternKind, string>> = {
     PatternPicture,
     PatternSentence,
     PatternShelf,
+    MatTooltip,
     RunsCommand,
   ],
   templateUrl: './patterns-drawer.html',
@@ -69,6 +72,7 @@ export class PatternsDrawer {
   private readonly store = inject(Store);
   protected readonly desk = inject(PatternDesk);
   protected readonly catching = inject(CatchDesk);
+  protected readonly starts = inject(LoopStarts);
   private readonly edits = inject(TakeEdits);
   private readonly takes = inject(TakeView);
   private readonly music = this.store.selectSignal(selectMusic);

@@ -5,14 +5,14 @@ import { PlayDesk } from '../../desks/playing/play-desk';
 import { PlayPort } from '../../desks/playing/play-port';
 import { SessionActions } from '../../store/session';
 import { HARMONY } from '@fendro/core/song/schema';
-import { SMALL, viewOf } from '../../testing/view';
+import { quietHands, SMALL, viewOf } from '../../testing/view';
 import { PlayDrawer } from './play-drawer';
 
 const DRUMS = SMALL.score.parts.find(({ role }) => role === 'drums')!;
 const KEYS = SMALL.score.parts.find(({ role }) => role !== 'drums' && role !== 'melody' && role !== 'bass')!;
 
 describe('the play desk', () => {
-  const live = { prepare: jest.fn(() => Promise.resolve(true)), sound: jest.fn(), quiet: jest.fn() };
+  const live = quietHands();
 
   const opened = (line: string = KEYS.id) => {
     const view = viewOf(PlayDrawer, {

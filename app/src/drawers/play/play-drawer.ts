@@ -84,9 +84,11 @@ export class PlayDrawer {
     port.acts.set(this.record);
     port.like.set(inject(LikeThis));
     inject(DestroyRef).onDestroy(() => {
+      port.like.set(null);
+      // Devices go on playing, and may go on recording.
+      if (this.desk.listens()) return;
       if (this.record.recording()) this.record.record();
       port.acts.set(null);
-      port.like.set(null);
     });
     this.desk.arm();
   }

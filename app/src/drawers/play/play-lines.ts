@@ -5,7 +5,7 @@ import { PlayDesk } from '../../desks/playing/play-desk';
 import { labelsOf, LEFT_KEYS, plainLabel, RIGHT_KEYS } from '../../desks/playing/play-keys';
 import { ChordSymbol } from '../../ui/chord-symbol';
 import { OFFER_WORDS, sayTouch } from './play-words';
-import { Pressing } from './pressing';
+import { Pressing } from '../../ui/pressing';
 import { TouchPicture } from './touch-picture';
 
 /** What lies under both hands, as two short lines of a score with the letters under them. */

@@ -1,4 +1,4 @@
-import { Directive, input, output } from '@angular/core';
+import { booleanAttribute, Directive, input, output } from '@angular/core';
 
 /** Something that sounds as long as it is pressed, by pointer, finger or key; each finger presses for itself. */
 @Directive({
@@ -15,7 +15,7 @@ import { Directive, input, output } from '@angular/core';
 })
 export class Pressing {
   /** False where it could do nothing. */
-  readonly fdPressing = input(true);
+  readonly fdPressing = input(true, { transform: booleanAttribute });
   /** When it was pressed and let go, in ms of the page's clock. */
   readonly pressed = output<number>();
   readonly released = output<number>();
