@@ -15,7 +15,7 @@ const GRIDDED: ReadonlySet<Role> = new Set(['melody', 'solo', 'counter', 'ostina
 
 /**
  * The laws of drafted parts that some notes break, in words: range, section, grid, durations, loudness, no overlap in
- * one voice, and at adventure 0 the scale.
+ * one voice, and the scale where no adventure is asked for, in no bar that leans.
  */
 export function brokenLaws({ asking, chords }: DraftRequest, notes: readonly Note[]): string[] {
   const { brief, role, ground, bars } = asking;
@@ -26,6 +26,10 @@ export function brokenLaws({ asking, chords }: DraftRequest, notes: readonly Not
     role === 'melody'
       ? scale
       : scale | (chords ?? []).reduce((mask, { chord }) => mask | (chord ? chordMask(chord) : 0), 0);
+  const leansOut = (brief.leans ?? []).some(({ moves }) =>
+    moves.some((move) => move.setting === 'adventure' && move.by > 0),
+  );
+  const ventures = brief.adventure > 0 || leansOut;
   const bar = barTicks(ground.metre);
   // Grids begin anew on every bar line.
   const asked = brief.grid && GRIDDED.has(role) ? STEPS[brief.grid] : null;
@@ -44,7 +48,7 @@ export function brokenLaws({ asking, chords }: DraftRequest, notes: readonly Not
       duration: note.duration > 0,
       velocity: note.velocity >= 1 && note.velocity <= 127,
       overlap: !overlaps,
-      scale: brief.adventure > 0 || isDrumRole(role) || inMask(sounding, note.pitch),
+      scale: ventures || isDrumRole(role) || inMask(sounding, note.pitch),
     };
     return Object.entries(laws)
       .filter(([, kept]) => !kept)
