@@ -91,6 +91,8 @@ export async function furtherItems(page: Page): Promise<readonly string[]> {
 export async function startSong(page: Page, song: NewSong): Promise<void> {
   await page.getByRole('link', { name: 'Songs' }).click();
   const form = page.getByRole('form', { name: 'New song' });
+  // The page stands before its form is bound to it: what is typed in that moment is lost. A style is shown once it is.
+  await expect(form.getByLabel('Style')).not.toHaveValue('');
   await form.getByLabel('Title').fill(song.title);
   await find(page, form.getByLabel('Style'), song.style);
   await find(page, form.getByLabel('Scale'), song.scale);
