@@ -2,6 +2,7 @@ import { computed, effect, inject, Injectable, signal, untracked } from '@angula
 import { Store } from '@ngrx/store';
 import { groundOf } from '@fendro/core/song/ground';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
+import type { Span } from '@fendro/core/sounding/course';
 import { chordInstrument, voicesOf } from '@fendro/core/sounding/setup';
 import type { Score } from '@fendro/core/song/schema';
 import type { Ticks } from '@fendro/core/theory/units';
@@ -138,18 +139,21 @@ export class Playback {
     const score = this.music()?.score;
     const span = this.span();
     if (!score || !span) return;
+    if (!(await this.ready(score, span, countIn > 0))) return;
+    this.begin(from !== undefined && from >= span.from && from < span.to ? from : span.from, countIn);
+  }
+
+  /** Has the sounds of a span at hand. @returns false where sound cannot start, or nobody waits for it any more */
+  private async ready(score: Score, span: Span, counts = false): Promise<boolean> {
     this.waiting.set(true);
-    const families = [...this.passes.familiesIn(span), ...(countIn > 0 ? (['drums'] as const) : [])];
-    const ready = (await this.engine.start()) && (await this.engine.ensure(families));
-    if (!ready || !this.waiting()) {
-      this.waiting.set(false);
-      return;
-    }
+    const families = [...this.passes.familiesIn(span), ...(counts ? (['drums'] as const) : [])];
+    const there = (await this.engine.start()) && (await this.engine.ensure(families)) && this.waiting();
+    this.waiting.set(false);
+    if (!there) return false;
     // What plays later is fetched while the music goes on.
     void this.engine.ensure(score.parts.map(({ instrument }) => instrumentOf(instrument).family));
-    this.waiting.set(false);
     this.mixer.apply();
-    this.begin(from !== undefined && from >= span.from && from < span.to ? from : span.from, countIn);
+    return true;
   }
 
   /** Starts anew at a tick, with the pick-up of what begins there; whatever sounded is released. */
@@ -170,15 +174,8 @@ export class Playback {
    * @returns false where there is nothing to play there, or sound cannot start
    */
   async playWith(pace: Pace): Promise<boolean> {
-    const span = this.span();
-    if (!span) return false;
-    this.waiting.set(true);
-    const ready = (await this.engine.start()) && (await this.engine.ensure(this.passes.familiesIn(span)));
-    const asked = this.waiting();
-    this.waiting.set(false);
-    if (!ready || !asked) return false;
-    this.mixer.apply();
-    return this.join(pace);
+    const [score, span] = [this.music()?.score, this.span()];
+    return score !== undefined && span !== null && (await this.ready(score, span)) && this.join(pace);
   }
 
   /** Begins where another's clock will be in a moment. */

@@ -13,7 +13,7 @@ import { DeviceHands } from './device-hands';
 import { DeviceUses } from './device-uses';
 
 /** Hears a message of a device. @returns whether it was for it: then nobody else hears it */
-export type Hearer = (device: string, message: MidiMessage, at: number) => boolean;
+type Hearer = (device: string, message: MidiMessage, at: number) => boolean;
 
 /** All devices that are there, real and simulated, and who hears what they say. */
 @Injectable({ providedIn: 'root' })
@@ -51,12 +51,9 @@ export class DeviceDesk {
     });
   }
 
-  /** @returns what ends it */
-  first(hearer: Hearer): () => void {
+  /** Lets somebody hear before the hands do. */
+  first(hearer: Hearer): void {
     this.hearers.push(hearer);
-    return () => {
-      this.hearers.splice(this.hearers.indexOf(hearer), 1);
-    };
   }
 
   private listenTo(inputs: readonly MidiIn[]): void {

@@ -14,7 +14,9 @@ import { News } from '../../store/news';
 import { Notices } from '../../store/notices';
 import { selectOwnScore, selectPlaced, selectSection } from '../../store/selectors';
 import { SessionActions, sessionFeature } from '../../store/session';
+import type { Choice } from '../../ui/fields/choice-field';
 import { inWords } from '../../ui/in-words';
+import { pageMemory } from '../../ui/page-memory';
 import { RecordingSettings } from '../playing/record-settings';
 import { GuideDesk, type NewGuide } from './guide-desk';
 
@@ -28,6 +30,12 @@ const BYTES_A_SECOND = 2 * 48_000;
 /** With less room than this nothing is recorded; with less than the other, the writer is told how much there is. */
 const LEAST_ROOM = 20 * BYTES_A_SECOND;
 const PLENTY = 600 * BYTES_A_SECOND;
+
+const KEPT_UNDER = 'fendro microphone';
+
+/** The microphone of an id; the writer's own where there is none such. */
+const microphoneOf = (id: string | null): Microphone =>
+  MICROPHONES.find((microphone) => microphone.id === id) ?? (MICROPHONES[0] as Microphone);
 
 interface Block {
   readonly frame: number;
@@ -65,8 +73,9 @@ export class GuideRecorder {
   private readonly score = this.store.selectSignal(selectOwnScore);
   private readonly section = this.store.selectSignal(selectSection);
   private readonly metronome = this.store.selectSignal(sessionFeature.selectMetronome);
-  readonly microphones = MICROPHONES;
-  readonly microphone = signal<Microphone>(MICROPHONES[0] as Microphone);
+  /** The microphones that there are, by name. */
+  readonly choices: readonly Choice<string>[] = MICROPHONES.map(({ id, name }) => ({ value: id, text: name }));
+  readonly microphone = signal<Microphone>(microphoneOf(pageMemory.get(KEPT_UNDER)));
   private readonly run = signal<Run | null>(null);
   private readonly opening = signal(false);
   readonly state = computed(() => (this.run() ? 'recording' : this.opening() ? 'opening' : 'ready'));
@@ -94,6 +103,12 @@ export class GuideRecorder {
         clearInterval(timer);
       });
     });
+  }
+
+  /** Listens with another microphone from the next recording on. */
+  choose(id: string): void {
+    this.microphone.set(microphoneOf(id));
+    pageMemory.set(KEPT_UNDER, id);
   }
 
   async toggle(): Promise<void> {

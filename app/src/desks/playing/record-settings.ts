@@ -30,6 +30,12 @@ const USUAL: RecordSettings = {
   notes: 'follow the chords',
 };
 
+export const COUNT_IN_NAMES: Readonly<Record<RecordSettings['countIn'], string>> = {
+  0: 'no count-in',
+  1: 'count in 1 bar',
+  2: 'count in 2 bars',
+};
+
 export const GRID_NAMES: Readonly<Record<RecordSettings['step'], string>> = {
   480: 'quarters',
   240: 'eighths',

@@ -1,6 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButton } from '@angular/material/button';
-import { MatCheckbox } from '@angular/material/checkbox';
 import { Store } from '@ngrx/store';
 import { barOf } from '@fendro/core/song/ground';
 import type { Section } from '@fendro/core/song/schema';
@@ -8,11 +7,11 @@ import type { Ticks } from '@fendro/core/theory/units';
 import { GuideDesk } from '../../desks/guides/guide-desk';
 import { GuideSounds } from '../../desks/guides/guide-sounds';
 import { GuideRecorder } from '../../desks/guides/guide-recorder';
-import { RecordingSettings, type RecordSettings } from '../../desks/playing/record-settings';
 import { GuidePlayer } from '../../sound/guide-player';
 import { selectBar, selectOwnScore } from '../../store/selectors';
-import { ChoiceField, type Choice } from '../../ui/fields/choice-field';
+import { ChoiceField } from '../../ui/fields/choice-field';
 import { FileButton } from '../../ui/fields/file-button';
+import { CountIn } from '../count-in';
 import { GuideRow } from './guide-row';
 
 const RECORD_WORDS = { ready: 'Record', opening: 'Opening …', recording: 'End the recording' } as const;
@@ -21,7 +20,7 @@ const RECORD_WORDS = { ready: 'Record', opening: 'Opening …', recording: 'End 
 @Component({
   selector: 'fd-guide-drawer',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ChoiceField, FileButton, GuideRow, MatButton, MatCheckbox],
+  imports: [ChoiceField, CountIn, FileButton, GuideRow, MatButton],
   template: `
     <header>
       <h2>Guide</h2>
@@ -37,20 +36,11 @@ const RECORD_WORDS = { ready: 'Record', opening: 'Opening …', recording: 'End 
       <fd-choice-field
         class="small"
         label="Microphone"
-        [choices]="microphones"
+        [choices]="recorder.choices"
         [value]="recorder.microphone().id"
-        (chosen)="choose($event)"
+        (chosen)="recorder.choose($event)"
       />
-      <fd-choice-field
-        class="small"
-        label="Count in"
-        [choices]="counts"
-        [value]="settings.now().countIn"
-        (chosen)="settings.change({ countIn: $event })"
-      />
-      <mat-checkbox [checked]="settings.now().clicks" (change)="settings.change({ clicks: $event.checked })"
-        >clicks</mat-checkbox
-      >
+      <fd-count-in />
       <span class="gap"></span>
       <fd-file-button
         label="Sound file for the guide"
@@ -86,28 +76,13 @@ const RECORD_WORDS = { ready: 'Record', opening: 'Opening …', recording: 'End 
 export class GuideDrawer {
   protected readonly desk = inject(GuideDesk);
   protected readonly recorder = inject(GuideRecorder);
-  protected readonly settings = inject(RecordingSettings);
   private readonly score = inject(Store).selectSignal(selectOwnScore);
   private readonly bar = inject(Store).selectSignal(selectBar);
   protected readonly words = computed(() => RECORD_WORDS[this.recorder.state()]);
-  protected readonly microphones: readonly Choice<string>[] = this.recorder.microphones.map(({ id, name }) => ({
-    value: id,
-    text: name,
-  }));
-  protected readonly counts: readonly Choice<RecordSettings['countIn']>[] = [
-    { value: 0, text: 'no count-in' },
-    { value: 1, text: 'count in 1 bar' },
-    { value: 2, text: 'count in 2 bars' },
-  ];
 
   constructor() {
     inject(GuidePlayer);
     void inject(GuideSounds).sweep();
-  }
-
-  protected choose(id: string): void {
-    const found = this.recorder.microphones.find((microphone) => microphone.id === id);
-    if (found) this.recorder.microphone.set(found);
   }
 
   protected async take(files: readonly File[]): Promise<void> {

@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject } from '@angular/core';
 import { MatButton } from '@angular/material/button';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
-import { MatCheckbox } from '@angular/material/checkbox';
 import { MatTooltip } from '@angular/material/tooltip';
 import { RunsCommand } from '../../commands/runs-command';
 import { LikeThis } from '../../desks/playing/like-this';
@@ -17,6 +16,7 @@ import {
 } from '../../desks/playing/record-settings';
 import { ChordSymbol } from '../../ui/chord-symbol';
 import { ChoiceField, type Choice } from '../../ui/fields/choice-field';
+import { CountIn } from '../count-in';
 import { PlayKeyboard } from './play-keyboard';
 import { PlayLines } from './play-lines';
 
@@ -36,8 +36,8 @@ const numbered = <T extends number>(names: Readonly<Record<T, string>>): readonl
   imports: [
     ChoiceField,
     ChordSymbol,
+    CountIn,
     MatButton,
-    MatCheckbox,
     MatMenu,
     MatMenuItem,
     MatMenuTrigger,
@@ -57,11 +57,6 @@ export class PlayDrawer {
   protected readonly colour = computed(() => this.desk.part()?.colour ?? CHORDS_COLOUR);
   protected readonly ways = (Object.keys(WAY_WORDS) as Way[]).map((value) => ({ value, text: WAY_WORDS[value] }));
   protected readonly additions = [...ADDING_KEYS].map(([code, addition]) => ({ key: plainLabel(code), addition }));
-  protected readonly counts: readonly Choice<RecordSettings['countIn']>[] = [
-    { value: 0, text: 'no count-in' },
-    { value: 1, text: 'count in 1 bar' },
-    { value: 2, text: 'count in 2 bars' },
-  ];
   protected readonly rounds: readonly Choice<RecordSettings['rounds']>[] = [
     { value: 'another take', text: 'each round another take' },
     { value: 'over it', text: 'over what is there' },

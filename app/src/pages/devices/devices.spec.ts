@@ -14,29 +14,20 @@ import { LiveSound } from '../../sound/live-sound';
 import { Notices } from '../../store/notices';
 import { Shelf } from '../../store/shelf';
 import { SessionActions, sessionFeature } from '../../store/session';
+import { values } from '../../testing/memory-database';
 import { quietHands, SMALL, viewOf } from '../../testing/view';
 import { Devices } from './devices';
 
-const mockValues = new Map<string, unknown>();
-jest.mock('localforage', () => ({
-  __esModule: true,
-  default: {
-    INDEXEDDB: 'indexeddb',
-    createInstance: () => ({
-      getItem: (key: string) => Promise.resolve(mockValues.get(key) ?? null),
-      setItem: (key: string, value: unknown) => Promise.resolve(mockValues.set(key, value)),
-      removeItem: (key: string) => Promise.resolve(mockValues.delete(key)),
-      keys: () => Promise.resolve([...mockValues.keys()]),
-    }),
-  },
-}));
+jest.mock('localforage', () =>
+  jest.requireActual<typeof import('../../testing/memory-database')>('../../testing/memory-database').memoryDatabase(),
+);
 
 const [melody, second] = SMALL.score.parts;
 const BASS = SMALL.score.parts.find(({ role }) => role === 'bass')!;
 const DRUMS = SMALL.score.parts.find(({ role }) => role === 'drums')!;
 
 async function opened(line: string = melody!.id) {
-  mockValues.clear();
+  values.clear();
   const hands = quietHands();
   const view = viewOf(Devices, {
     providers: [{ provide: LiveSound, useValue: hands }],

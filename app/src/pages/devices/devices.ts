@@ -9,7 +9,7 @@ import type { SimulatedIn } from '../../devices/simulated/simulated-in';
 import { WebMidiSystem } from '../../devices/web-midi';
 import type { Access } from '../../devices/ports';
 import { GuideRecorder } from '../../desks/guides/guide-recorder';
-import { ChoiceField, type Choice } from '../../ui/fields/choice-field';
+import { ChoiceField } from '../../ui/fields/choice-field';
 import { ControlList } from './control-list';
 import { DeviceRow } from './device-row';
 import { PartRoutes } from './part-routes';
@@ -49,19 +49,10 @@ export class Devices {
   protected readonly studioThere = computed(() => this.desk.outputs().some(({ name }) => name === STUDIO_NAME));
   protected readonly led = inject(ClockFollower).led;
   protected readonly recorder = inject(GuideRecorder);
-  protected readonly microphones: readonly Choice<string>[] = this.recorder.microphones.map(({ id, name }) => ({
-    value: id,
-    text: name,
-  }));
 
   constructor() {
     // From here on controls do what they learned, and clocks and parts go out.
     inject(DeviceWork);
-  }
-
-  protected listenWith(id: string): void {
-    const found = this.recorder.microphones.find((microphone) => microphone.id === id);
-    if (found) this.recorder.microphone.set(found);
   }
 
   protected toggle(device: SimulatedIn): void {

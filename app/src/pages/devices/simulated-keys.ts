@@ -8,6 +8,7 @@ import { Store } from '@ngrx/store';
 import { sayPitch } from '@fendro/core/live/device-control';
 import { readScript, type ScriptedNote } from '@fendro/core/live/script';
 import { range, type MidiNote } from '@fendro/core/theory/units';
+import { RunsCommand } from '../../commands/runs-command';
 import { SimulatedDevices } from '../../devices/simulated/simulated-devices';
 import { selectGround } from '../../store/selectors';
 import { SlideField } from '../../ui/fields/slide-field';
@@ -21,7 +22,17 @@ const PEDAL = 64;
 @Component({
   selector: 'fd-simulated-keys',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatButton, MatCheckbox, MatFormField, MatInput, MatLabel, Pressing, ReactiveFormsModule, SlideField],
+  imports: [
+    MatButton,
+    MatCheckbox,
+    MatFormField,
+    MatInput,
+    MatLabel,
+    Pressing,
+    ReactiveFormsModule,
+    RunsCommand,
+    SlideField,
+  ],
   template: `
     <div class="notes" role="group" aria-label="Notes of the simulated keyboard">
       @for (note of notes; track note.pitch) {
@@ -41,6 +52,8 @@ const PEDAL = 64;
         [value]="hard()"
         (moved)="hard.set($event)"
       />
+      <button matButton="outlined" class="small" fdRuns="play.record">Record it</button>
+      <button matButton="outlined" class="small" fdRuns="play.take">Take what was played</button>
     </div>
     <form (submit)="playScript($event)">
       <mat-form-field>
