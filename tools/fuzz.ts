@@ -5,8 +5,8 @@
  */
 import { readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
-import { deliverAll, deliverOneTrack } from '@fendro/core/files/deliver';
-import { readImport } from '@fendro/core/files/midi-import';
+import { deliverAll, deliverOneTrack } from '@fendro/core/files/outgoing/deliver';
+import { readImport } from '@fendro/core/files/incoming/midi-import';
 import { NOTHING_HEARD } from '@fendro/core/song/resolve';
 import { openSong } from '@fendro/core/song/song-file';
 import { pickIndex, stream, type Random } from '@fendro/core/trellis/random';

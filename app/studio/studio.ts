@@ -1,5 +1,5 @@
 import '../../core/song/validation';
-import { readMidi } from '../../core/files/midi-read';
+import { readMidi } from '../../core/files/midi/midi-read';
 import { sayPitch } from '../../core/live/device-control';
 import { PULSES } from '../../core/live/midi-clock';
 import { readMessage, writeMessage, type MidiMessage } from '../../core/live/midi-message';

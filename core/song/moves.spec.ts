@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import { readMidi } from '../files/midi-read';
-import { controlValue } from '../files/midi-expression';
-import { deliverOneTrack, deliverSong, type DeliveryOptions } from '../files/deliver';
+import { readMidi } from '../files/midi/midi-read';
+import { controlValue } from '../files/midi/midi-expression';
+import { deliverOneTrack, deliverSong, type DeliveryOptions } from '../files/outgoing/deliver';
 import { loopCourse, songCourse, type Span } from '../sounding/course';
 import { standsAt } from '../sounding/mix-moves';
 import { perform } from '../sounding/performance';

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { songCourse, tempoOf } from '../sounding/course';
 import { perform } from '../sounding/performance';
-import { deliverSong } from '../files/deliver';
-import { readMidi } from '../files/midi-read';
-import { conductor } from '../files/tracks';
+import { deliverSong } from '../files/outgoing/deliver';
+import { readMidi } from '../files/midi/midi-read';
+import { conductor } from '../files/midi/tracks';
 import { expressive } from '../testing/expressive';
 import { scoreWith } from '../testing/scores';
 import { musicOf } from '../testing/sounding';

@@ -1,5 +1,5 @@
-import { deliverLines, deliverSong } from '../files/deliver';
-import { readMidi } from '../files/midi-read';
+import { deliverLines, deliverSong } from '../files/outgoing/deliver';
+import { readMidi } from '../files/midi/midi-read';
 
 import { scoreSchema, takeSchema, type Score, type Take } from './schema';
 import { heardNotes, musicOf } from '../testing/sounding';

@@ -1,6 +1,6 @@
 import * as fc from 'fast-check';
-import { deliverTake, deliverSong, asWritten } from '../files/deliver';
-import { readMidi } from '../files/midi-read';
+import { deliverTake, deliverSong, asWritten } from '../files/outgoing/deliver';
+import { readMidi } from '../files/midi/midi-read';
 import { ROLES, type Note } from '../song/schema';
 import { DRUM_KEYS } from '../song/style';
 

@@ -1,5 +1,5 @@
 import { Injectable } from '@angular/core';
-import type { deliverTake } from '@fendro/core/files/deliver';
+import type { deliverTake } from '@fendro/core/files/outgoing/deliver';
 import type { Music } from '@fendro/core/song/resolve';
 import type { Take } from '@fendro/core/song/schema';
 import { downloadAddress } from '../ui/download';
@@ -21,7 +21,7 @@ export class DragOut {
   comeNear(): void {
     if (this.deliver) return;
     // Where it cannot be fetched there is nothing to say yet: a drag ends, and the pointer tries again.
-    import('@fendro/core/files/deliver').then(
+    import('@fendro/core/files/outgoing/deliver').then(
       (module) => {
         this.deliver = module.deliverTake;
       },

@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { Store } from '@ngrx/store';
-import { deliverSong } from '@fendro/core/files/deliver';
+import { deliverSong } from '@fendro/core/files/outgoing/deliver';
 import type { Wave } from '@fendro/core/live/wave';
 import { addGuides } from '@fendro/core/song/guides';
 import type { Song } from '@fendro/core/song/schema';

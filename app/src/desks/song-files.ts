@@ -17,7 +17,7 @@ const looksLikeMidi = (bytes: Uint8Array): boolean => String.fromCharCode(...byt
 
 /** MIDI files are no songs of Fendro's; what is said depends on whether the file is sound. */
 async function midiInstead(bytes: Uint8Array): Promise<Extract<Result, { ok: false }>> {
-  const { readMidi } = await import('@fendro/core/files/midi-read');
+  const { readMidi } = await import('@fendro/core/files/midi/midi-read');
   const reading = readMidi(bytes);
   if (!reading.ok) return { ok: false, reason: reading.reason };
   const { tracks, tempo } = reading.file;

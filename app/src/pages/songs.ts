@@ -23,7 +23,7 @@ import { tonicsFor } from '@fendro/core/theory/key';
 import { METRES, metreName } from '@fendro/core/theory/metre';
 import { modesOf, scaleOf } from '@fendro/core/theory/scale';
 import { Notices } from '../store/notices';
-import { fileNameOf } from '@fendro/core/files/file-names';
+import { fileNameOf } from '@fendro/core/files/outgoing/file-names';
 import { Library, type Result, type SongEntry } from '../desks/library';
 import { SongFiles } from '../desks/song-files';
 import { Shelf } from '../store/shelf';

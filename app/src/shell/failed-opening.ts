@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
 import { MatButton } from '@angular/material/button';
-import { fileNameOf } from '@fendro/core/files/file-names';
+import { fileNameOf } from '@fendro/core/files/outgoing/file-names';
 import { Library } from '../desks/library';
 import { Notices } from '../store/notices';
 import { download } from '../ui/download';

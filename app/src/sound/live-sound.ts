@@ -1,6 +1,6 @@
 import { computed, inject, Injectable } from '@angular/core';
 import type { Strike } from '@fendro/core/live/touches';
-import { bendValue } from '@fendro/core/files/midi-expression';
+import { bendValue } from '@fendro/core/files/midi/midi-expression';
 import { own } from '@fendro/core/song/look-up';
 import type { LineId, Part } from '@fendro/core/song/schema';
 import type { MidiNote } from '@fendro/core/theory/units';

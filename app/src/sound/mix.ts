@@ -1,5 +1,5 @@
 import { HARMONY, type LineId } from '@fendro/core/song/schema';
-import { controllerOf } from '@fendro/core/files/midi-expression';
+import { controllerOf } from '@fendro/core/files/midi/midi-expression';
 import { TONE_KINDS } from '@fendro/core/song/moves';
 import type { Voice } from '@fendro/core/sounding/setup';
 import type { SoundEngine } from './engine';

@@ -1,7 +1,7 @@
 import { computed, effect, inject, Injectable, linkedSignal, signal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { Music } from '@fendro/core/song/resolve';
-import { controlValue } from '@fendro/core/files/midi-expression';
+import { controlValue } from '@fendro/core/files/midi/midi-expression';
 import type { MoveKind } from '@fendro/core/song/moves';
 import type { LineId, PartId, Score } from '@fendro/core/song/schema';
 import { chordInstrument, voicesOf, type Voice } from '@fendro/core/sounding/setup';

@@ -3,7 +3,7 @@ import type { Performance, PerformanceEvent } from '@fendro/core/sounding/perfor
 import type { VoiceId } from '@fendro/core/sounding/setup';
 import type { TempoMap } from '@fendro/core/sounding/tempo-map';
 import type { Ticks } from '@fendro/core/theory/units';
-import { controlValue } from '@fendro/core/files/midi-expression';
+import { controlValue } from '@fendro/core/files/midi/midi-expression';
 import { BEND_RANGE, EVENT } from '../../worklets/protocol';
 
 /** A stretch of a course that has been queued: its first frame and the ticks that it plays. */

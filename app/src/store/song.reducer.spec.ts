@@ -1,7 +1,7 @@
 import { combineReducers, type Action } from '@ngrx/store';
 import * as fc from 'fast-check';
-import { importInto } from '@fendro/core/files/imported-song';
-import type { ImportFile } from '@fendro/core/files/midi-import';
+import { importInto } from '@fendro/core/files/incoming/imported-song';
+import type { ImportFile } from '@fendro/core/files/incoming/midi-import';
 import { freeName } from '@fendro/core/song/edit';
 import type { Score, Song, Take } from '@fendro/core/song/schema';
 import { placeSolo } from '@fendro/core/song/solo';

@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
-import { chosenMusic, handOver } from '@fendro/core/files/hand-over';
-import { utf8 } from '@fendro/core/files/text';
+import { chosenMusic, handOver } from '@fendro/core/files/outgoing/hand-over';
+import { utf8 } from '@fendro/core/files/midi/text';
 import { SMALL } from '../testing/view';
 import * as workers from './create-files-worker';
 import { FilesClient } from './files-client';

@@ -1,6 +1,6 @@
 import { Injectable } from '@angular/core';
-import type { Delivery } from '@fendro/core/files/deliver';
-import type { HandOver, HandOverWish } from '@fendro/core/files/hand-over';
+import type { Delivery } from '@fendro/core/files/outgoing/deliver';
+import type { HandOver, HandOverWish } from '@fendro/core/files/outgoing/hand-over';
 import type { Music } from '@fendro/core/song/resolve';
 import { wrap, type Remote } from 'comlink';
 import { createFilesWorker } from './create-files-worker';

@@ -1,6 +1,6 @@
-import { zipFiles } from '@fendro/core/files/archive';
-import type { Delivery } from '@fendro/core/files/deliver';
-import { handOver, type HandOver, type HandOverWish } from '@fendro/core/files/hand-over';
+import { zipFiles } from '@fendro/core/files/outgoing/archive';
+import type { Delivery } from '@fendro/core/files/outgoing/deliver';
+import { handOver, type HandOver, type HandOverWish } from '@fendro/core/files/outgoing/hand-over';
 import type { Music } from '@fendro/core/song/resolve';
 
 /** A song file's text as data, with its takes beside it: they are fetched some at a time. */

@@ -1,4 +1,4 @@
-import type { ImportFile } from '@fendro/core/files/midi-import';
+import type { ImportFile } from '@fendro/core/files/incoming/midi-import';
 import type { ToImportWorker } from './import-messages';
 import { ImportClient } from './import-client';
 

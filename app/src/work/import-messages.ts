@@ -2,7 +2,7 @@ import '@fendro/core/song/validation';
 import * as z from 'zod';
 import { chordSpanSchema, noteSchema, ROLES } from '@fendro/core/song/schema';
 import { isScaleId } from '@fendro/core/theory/scale';
-import type { ImportFile } from '@fendro/core/files/midi-import';
+import type { ImportFile } from '@fendro/core/files/incoming/midi-import';
 import type { Key } from '@fendro/core/theory/key';
 import type { KeyGuess } from '@fendro/core/study/infer/key';
 

@@ -1,6 +1,6 @@
 /// <reference lib="webworker" />
-import { chordsOfFile, keysOfFile } from '@fendro/core/files/imported-song';
-import { readImport } from '@fendro/core/files/midi-import';
+import { chordsOfFile, keysOfFile } from '@fendro/core/files/incoming/imported-song';
+import { readImport } from '@fendro/core/files/incoming/midi-import';
 import { toImportWorkerSchema, type FromImportWorker } from './import-messages';
 
 function answer(data: unknown): FromImportWorker {

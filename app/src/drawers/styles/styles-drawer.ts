@@ -9,7 +9,7 @@ import { Store } from '@ngrx/store';
 import { instrumentOf } from '@fendro/core/sounding/instruments';
 import { applyStyle } from '@fendro/core/styles/band';
 import { findStyles } from '@fendro/core/styles/find';
-import { fileNameOf } from '@fendro/core/files/file-names';
+import { fileNameOf } from '@fendro/core/files/outgoing/file-names';
 import type { Style } from '@fendro/core/song/style';
 import { readStyle, writeStyle } from '@fendro/core/styles/style-file';
 import { copyOfStyle } from '@fendro/core/styles/style-text';

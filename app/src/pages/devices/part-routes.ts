@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { MatButton } from '@angular/material/button';
 import { MatCheckbox } from '@angular/material/checkbox';
 import { Store } from '@ngrx/store';
-import { addressesOf } from '@fendro/core/files/midi-channels';
+import { addressesOf } from '@fendro/core/files/midi/midi-channels';
 import { HARMONY, type LineId } from '@fendro/core/song/schema';
 import { voicesOf } from '@fendro/core/sounding/setup';
 import { range } from '@fendro/core/theory/units';

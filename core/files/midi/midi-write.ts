@@ -1,4 +1,4 @@
-import type { Ticks } from '../theory/units';
+import type { Ticks } from '../../theory/units';
 import { utf8 } from './text';
 
 /** One event of a standard MIDI file; `at` counts ticks from the start of the track. */

@@ -1,15 +1,15 @@
-import { scoreProblem } from '../song/check';
-import { openSong } from '../song/song-file';
-import { SONG_VERSION, type Song } from '../song/schema';
-import { layOut } from '../song/resolve';
-import { heardNotes, musicOf } from '../testing/sounding';
-import { startScore } from '../styles/band';
-import { STYLES } from '../styles/styles';
-import { scoreWith } from '../testing/scores';
-import { deliverSong } from './deliver';
+import { scoreProblem } from '../../song/check';
+import { openSong } from '../../song/song-file';
+import { SONG_VERSION, type Song } from '../../song/schema';
+import { layOut } from '../../song/resolve';
+import { heardNotes, musicOf } from '../../testing/sounding';
+import { startScore } from '../../styles/band';
+import { STYLES } from '../../styles/styles';
+import { scoreWith } from '../../testing/scores';
+import { deliverSong } from '../outgoing/deliver';
 import { chordsOfFile, importInto, importProblem, groundOfFile, keysOfFile, type ImportChoice } from './imported-song';
 import { readImport } from './midi-import';
-import { writeMidi } from './midi-write';
+import { writeMidi } from '../midi/midi-write';
 
 const { score, takes, song } = scoreWith(5, 0);
 const bytes = deliverSong(musicOf(score, takes)).bytes;

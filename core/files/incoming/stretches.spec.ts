@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import type { Note } from '../song/schema';
-import { barTicks, METRES } from '../theory/metre';
+import type { Note } from '../../song/schema';
+import { barTicks, METRES } from '../../theory/metre';
 import type { ImportLine, ImportNote, ImportSection } from './midi-import';
 import { cutOut, fewestOf, soundingIn, withinRoom, type Stretch } from './stretches';
 

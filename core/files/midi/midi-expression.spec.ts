@@ -1,13 +1,13 @@
 import fc from 'fast-check';
-import { CURVE_KINDS, CURVES, valueAt } from '../song/curve';
-import type { Curve, CurveKind, Note } from '../song/schema';
-import { looseTake } from '../song/take';
-import { withChoice } from '../song/section';
-import { scoreWith } from '../testing/scores';
-import { musicOf } from '../testing/sounding';
-import { deliverOneTrack, deliverSong } from './deliver';
+import { CURVE_KINDS, CURVES, valueAt } from '../../song/curve';
+import type { Curve, CurveKind, Note } from '../../song/schema';
+import { looseTake } from '../../song/take';
+import { withChoice } from '../../song/section';
+import { scoreWith } from '../../testing/scores';
+import { musicOf } from '../../testing/sounding';
+import { deliverOneTrack, deliverSong } from '../outgoing/deliver';
 import { bendRange, bendValue, curvesOver } from './midi-expression';
-import { readImport } from './midi-import';
+import { readImport } from '../incoming/midi-import';
 
 /** A song whose first part plays some notes as they are written, and nobody else plays. */
 function songWith(notes: readonly Note[]) {

@@ -1,20 +1,20 @@
 import * as fc from 'fast-check';
-import { layOut, type Music } from '../song/resolve';
-import { isDrumRole } from '../song/roles';
-import { HARMONY } from '../song/schema';
-import { editedTake } from '../song/take';
-import { songCourse, tempoOf } from '../sounding/course';
-import { perform, pickUpOf, type NoteEvent, type Performance } from '../sounding/performance';
-import { tempoMap } from '../sounding/tempo-map';
-import { scoreWith } from '../testing/scores';
-import { songOf, twists } from '../testing/songs';
-import { mixControllers, musicOf } from '../testing/sounding';
-import { barTicks } from '../theory/metre';
+import { layOut, type Music } from '../../song/resolve';
+import { isDrumRole } from '../../song/roles';
+import { HARMONY } from '../../song/schema';
+import { editedTake } from '../../song/take';
+import { songCourse, tempoOf } from '../../sounding/course';
+import { perform, pickUpOf, type NoteEvent, type Performance } from '../../sounding/performance';
+import { tempoMap } from '../../sounding/tempo-map';
+import { scoreWith } from '../../testing/scores';
+import { songOf, twists } from '../../testing/songs';
+import { mixControllers, musicOf } from '../../testing/sounding';
+import { barTicks } from '../../theory/metre';
 import { deliverChords, deliverLines, deliverOneTrack, deliverSection, deliverSong } from './deliver';
-import { addressesOf } from './midi-channels';
-import { toneControllers } from './midi-expression';
-import { readMidi, type ReadMidi } from './midi-read';
-import { chosenId, withChoice } from '../song/section';
+import { addressesOf } from '../midi/midi-channels';
+import { toneControllers } from '../midi/midi-expression';
+import { readMidi, type ReadMidi } from '../midi/midi-read';
+import { chosenId, withChoice } from '../../song/section';
 
 const read = (bytes: Uint8Array): ReadMidi => {
   const reading = readMidi(bytes);

@@ -1,8 +1,8 @@
-import { NO_PLAN } from '../song/plan';
-import { harmonyBriefFor, PLAIN_CHORDS } from '../song/briefs';
-import { freeName } from '../song/edit';
-import { LIMITS, shortened } from '../song/limits';
-import { own } from '../song/look-up';
+import { NO_PLAN } from '../../song/plan';
+import { harmonyBriefFor, PLAIN_CHORDS } from '../../song/briefs';
+import { freeName } from '../../song/edit';
+import { LIMITS, shortened } from '../../song/limits';
+import { own } from '../../song/look-up';
 import {
   SECTION_KINDS,
   type ChordSpan,
@@ -15,18 +15,18 @@ import {
   type Take,
   type OccurrenceId,
   HARMONY,
-} from '../song/schema';
-import { inferChords } from '../study/infer/chords';
-import { inferKeys, type KeyGuess } from '../study/infer/key';
-import { semitonesBetween, type Key } from '../theory/key';
-import { pitchClassOf } from '../theory/pitch';
-import { barTicks, metreName } from '../theory/metre';
-import type { Ticks } from '../theory/units';
-import { styleIn } from '../styles/styles';
+} from '../../song/schema';
+import { inferChords } from '../../study/infer/chords';
+import { inferKeys, type KeyGuess } from '../../study/infer/key';
+import { semitonesBetween, type Key } from '../../theory/key';
+import { pitchClassOf } from '../../theory/pitch';
+import { barTicks, metreName } from '../../theory/metre';
+import type { Ticks } from '../../theory/units';
+import { styleIn } from '../../styles/styles';
 import { briefFor, pitchedNotes, type ImportFile, type ImportLine, type ImportSection } from './midi-import';
 import { cutOut, fewestOf, soundingIn, withinRoom, type Cut, type Move } from './stretches';
-import { type Place, looseTake, chordsTake } from '../song/take';
-import { withChoices } from '../song/section';
+import { type Place, looseTake, chordsTake } from '../../song/take';
+import { withChoices } from '../../song/section';
 
 /** What happens to the music of a file that stands in another key than the song it goes into. */
 export type KeyChoice = 'leave' | 'move the notes' | 'move the song';

@@ -1,5 +1,5 @@
 import { parseMidi, type MidiData } from 'midi-file';
-import type { CurveKind } from '../song/schema';
+import type { CurveKind } from '../../song/schema';
 import { ControlsOfTrack } from './midi-controls';
 import { guardMidi } from './midi-guard';
 import { readText } from './text';

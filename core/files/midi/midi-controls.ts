@@ -1,4 +1,4 @@
-import type { CurveKind } from '../song/schema';
+import type { CurveKind } from '../../song/schema';
 import { EXPRESSION, MODULATION } from './midi-expression';
 
 /** Gathers what the channels of a track do besides their notes, event by event; moments in the file's own ticks. */

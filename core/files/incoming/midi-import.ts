@@ -1,13 +1,13 @@
-import { LIMITS, shortened } from '../song/limits';
-import { isDrumRole, roleOf } from '../song/roles';
-import { CURVE_KINDS } from '../song/curve';
-import type { CurveKind, Note, Role } from '../song/schema';
-import { instrumentOf, INSTRUMENTS, type Instrument } from '../sounding/instruments';
-import { METRES, metreName, type Metre } from '../theory/metre';
-import { clamp, TICKS_PER_QUARTER, type MidiNote, type Ticks, type Velocity } from '../theory/units';
-import { curvesOver, saysSomething, type ReadControls } from './midi-expression';
-import { readMidi, type ReadMidi, type ReadTrack } from './midi-read';
-import { type Brief } from '../song/schema';
+import { LIMITS, shortened } from '../../song/limits';
+import { isDrumRole, roleOf } from '../../song/roles';
+import { CURVE_KINDS } from '../../song/curve';
+import type { CurveKind, Note, Role } from '../../song/schema';
+import { instrumentOf, INSTRUMENTS, type Instrument } from '../../sounding/instruments';
+import { METRES, metreName, type Metre } from '../../theory/metre';
+import { clamp, TICKS_PER_QUARTER, type MidiNote, type Ticks, type Velocity } from '../../theory/units';
+import { curvesOver, saysSomething, type ReadControls } from '../midi/midi-expression';
+import { readMidi, type ReadMidi, type ReadTrack } from '../midi/midi-read';
+import { type Brief } from '../../song/schema';
 
 /** A note of an imported line, in Fendro's own ticks from the beginning of the file. */
 export interface ImportNote extends Pick<Note, CurveKind> {

@@ -1,8 +1,8 @@
-import { LIMITS } from '../song/limits';
-import type { ChordSpan, Note } from '../song/schema';
-import { transposeChord } from '../theory/chord';
-import { barTicks, metreName } from '../theory/metre';
-import { clamp, type Semitones } from '../theory/units';
+import { LIMITS } from '../../song/limits';
+import type { ChordSpan, Note } from '../../song/schema';
+import { transposeChord } from '../../theory/chord';
+import { barTicks, metreName } from '../../theory/metre';
+import { clamp, type Semitones } from '../../theory/units';
 import type { ImportLine, ImportNote, ImportSection } from './midi-import';
 
 /** The stretches of a file that become sections: with their chords, cut out, and joined where there are too many. */

@@ -1,10 +1,10 @@
 import * as fc from 'fast-check';
 import { unzipSync } from 'fflate';
-import type { Music } from '../song/resolve';
-import type { PartTake } from '../song/schema';
-import { scoreWith } from '../testing/scores';
-import { heardNotes, musicOf } from '../testing/sounding';
-import { METRES } from '../theory/metre';
+import type { Music } from '../../song/resolve';
+import type { PartTake } from '../../song/schema';
+import { scoreWith } from '../../testing/scores';
+import { heardNotes, musicOf } from '../../testing/sounding';
+import { METRES } from '../../theory/metre';
 import { zipFiles } from './archive';
 import {
   deliverAll,
@@ -15,10 +15,10 @@ import {
   deliverTake,
   type Delivery,
 } from './deliver';
-import { guardMidi } from './midi-guard';
-import { readMidi, type ReadMidi } from './midi-read';
-import { writeMidi } from './midi-write';
-import { chosenId } from '../song/section';
+import { guardMidi } from '../midi/midi-guard';
+import { readMidi, type ReadMidi } from '../midi/midi-read';
+import { writeMidi } from '../midi/midi-write';
+import { chosenId } from '../../song/section';
 
 const read = (bytes: Uint8Array): ReadMidi => {
   const reading = readMidi(bytes);

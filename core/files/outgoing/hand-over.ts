@@ -1,8 +1,8 @@
-import { harmonyTake, NOTHING_HEARD, partTake, type Music, type Takes } from '../song/resolve';
-import type { Score } from '../song/schema';
-import { choicesOf } from '../song/section';
-import { nameApart } from '../song/version-words';
-import { placedSections } from '../song/versions';
+import { harmonyTake, NOTHING_HEARD, partTake, type Music, type Takes } from '../../song/resolve';
+import type { Score } from '../../song/schema';
+import { choicesOf } from '../../song/section';
+import { nameApart } from '../../song/version-words';
+import { placedSections } from '../../song/versions';
 import {
   asWritten,
   deliverChords,

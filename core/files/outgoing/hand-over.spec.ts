@@ -1,6 +1,6 @@
-import { scoreWith } from '../testing/scores';
-import { songOf, twists } from '../testing/songs';
-import { rounds } from '../testing/rounds';
+import { scoreWith } from '../../testing/scores';
+import { songOf, twists } from '../../testing/songs';
+import { rounds } from '../../testing/rounds';
 import { chosenMusic, handOver } from './hand-over';
 import fc from 'fast-check';
 

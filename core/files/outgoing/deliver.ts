@@ -1,6 +1,6 @@
-import { barOf } from '../song/ground';
-import { own } from '../song/look-up';
-import { NOTHING_HEARD, sectionOf, type Music } from '../song/resolve';
+import { barOf } from '../../song/ground';
+import { own } from '../../song/look-up';
+import { NOTHING_HEARD, sectionOf, type Music } from '../../song/resolve';
 import {
   HARMONY,
   type LineId,
@@ -9,19 +9,19 @@ import {
   type Score,
   type Section,
   type SectionId,
-} from '../song/schema';
-import { sectionCourse, songCourse, type Course } from '../sounding/course';
-import { perform, pickUpOf, type ChordLine, type Performance } from '../sounding/performance';
-import type { Voice, VoiceId } from '../sounding/setup';
-import { drumsApart, voicesApart } from '../sounding/voices-apart';
-import { barTicks } from '../theory/metre';
-import { TICKS_PER_QUARTER, type Ticks } from '../theory/units';
+} from '../../song/schema';
+import { sectionCourse, songCourse, type Course } from '../../sounding/course';
+import { perform, pickUpOf, type ChordLine, type Performance } from '../../sounding/performance';
+import type { Voice, VoiceId } from '../../sounding/setup';
+import { drumsApart, voicesApart } from '../../sounding/voices-apart';
+import { barTicks } from '../../theory/metre';
+import { TICKS_PER_QUARTER, type Ticks } from '../../theory/units';
 import { fileNameOf } from './file-names';
-import { addressesInOneTrack, addressesOf, FIRST_ADDRESS, PITCHED_CHANNELS, type Address } from './midi-channels';
-import { writeMidi, type MidiTrack } from './midi-write';
-import { conductor, oneTrack, voiceTrack, type Addressed } from './tracks';
-import { emptied, withChoice } from '../song/section';
-import { nameApart } from '../song/version-words';
+import { addressesInOneTrack, addressesOf, FIRST_ADDRESS, PITCHED_CHANNELS, type Address } from '../midi/midi-channels';
+import { writeMidi, type MidiTrack } from '../midi/midi-write';
+import { conductor, oneTrack, voiceTrack, type Addressed } from '../midi/tracks';
+import { emptied, withChoice } from '../../song/section';
+import { nameApart } from '../../song/version-words';
 
 /** A file ready to be handed over. */
 export interface Delivery {

@@ -2,7 +2,7 @@ import * as fc from 'fast-check';
 import { unzipSync } from 'fflate';
 import { zipFiles } from './archive';
 import { fileNameOf, withNamesApart } from './file-names';
-import { utf8 } from './text';
+import { utf8 } from '../midi/text';
 
 const titles = fc.oneof(
   fc.string({ unit: 'grapheme', maxLength: 130 }),

@@ -1,5 +1,5 @@
-import type { Voice, VoiceId } from '../sounding/setup';
-import { range } from '../theory/units';
+import type { Voice, VoiceId } from '../../sounding/setup';
+import { range } from '../../theory/units';
 
 /** Where a voice sounds in a file: a port, counted from 0, and one of its sixteen channels, 0–15. */
 export interface Address {

@@ -1,8 +1,8 @@
-import { CURVE_KINDS, curveOf } from '../song/curve';
-import { TONE_KINDS, type MoveKind } from '../song/moves';
-import type { Curve, CurveKind, Tone } from '../song/schema';
-import { aroundController, levelController } from '../sounding/setup';
-import { clamp, countLeading, type Semitones, type Ticks } from '../theory/units';
+import { CURVE_KINDS, curveOf } from '../../song/curve';
+import { TONE_KINDS, type MoveKind } from '../../song/moves';
+import type { Curve, CurveKind, Tone } from '../../song/schema';
+import { aroundController, levelController } from '../../sounding/setup';
+import { clamp, countLeading, type Semitones, type Ticks } from '../../theory/units';
 import type { MidiEvent } from './midi-write';
 
 /** Bends, vibrato and swells as MIDI says them, out and in: pitch bend with its range, modulation, expression. */

@@ -1,5 +1,5 @@
-import { shortened } from '../song/limits';
-import { utf8, wellFormed } from './text';
+import { shortened } from '../../song/limits';
+import { utf8, wellFormed } from '../midi/text';
 
 /** Letters of a file's name with its ending, and bytes: file systems count either. */
 const MOST_LETTERS = 100;
