@@ -95,7 +95,7 @@ export const noteSchema = z
   })
   .readonly();
 
-const chordSchema = z
+export const chordSchema = z
   .object({
     root: fifths,
     tones: z

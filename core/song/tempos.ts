@@ -48,18 +48,22 @@ export function withEndTempo(score: Score, section: Section, tempo: number | nul
 const FINE = 0.5;
 
 /**
- * Lets the tempo go over a section as it was drawn; no points let it stay.
+ * The points of a tempo as few as say it; none where it stays.
  *
- * @param points  in % of the section's own tempo; what would be slower or faster than a song may be is held back
+ * @param points  in % of a tempo; what would be slower or faster than a song may be is held back
+ * @param own     that tempo, in quarter notes a minute
  */
-export function withTempos(score: Score, section: Section, points: readonly TempoPoint[]): Score {
-  const own = groundOf(score, section).tempo;
+export function fewTempos(points: readonly TempoPoint[], own: number): TempoPoint[] {
   const [low, high] = [Math.max(10, (100 * TEMPO_LIMITS.low) / own), Math.min(400, (100 * TEMPO_LIMITS.high) / own)];
   const held = inOrder(points.map(({ at, value }) => ({ at, value: clamp(value, low, high) })));
   let few = thinned(held, FINE);
   for (let tolerance = FINE; few.length > LIMITS.tempoPoints; tolerance *= 1.5) few = thinned(held, tolerance);
-  return changed(score, section.id, few.every(({ value }) => value === 100) ? [] : few);
+  return few.every(({ value }) => value === 100) ? [] : few;
 }
+
+/** Lets the tempo go over a section as it was drawn; no points let it stay. */
+export const withTempos = (score: Score, section: Section, points: readonly TempoPoint[]): Score =>
+  changed(score, section.id, fewTempos(points, groundOf(score, section).tempo));
 
 /** The tempo that a section ends in, and over how many of its last bars it goes there; null where it stays. */
 export function endTempoOf(score: Score, section: Section): { readonly tempo: number; readonly bars: number } | null {

@@ -11,6 +11,10 @@ export interface Key {
 /** The key's pitch classes as a set. */
 export const keyMask = (key: Key): PitchClassMask => turnedMask(scaleOf(key.scale).mask, pitchClassOf(key.tonic));
 
+/** True where two keys have one tonic and one scale, however they are spelled. */
+export const isSameKey = (a: Key, b: Key): boolean =>
+  pitchClassOf(a.tonic) === pitchClassOf(b.tonic) && a.scale === b.scale;
+
 /** Nearest way from one tonic to another, in semitones from −5 to 6. */
 export function semitonesBetween(from: Key, to: Key): Semitones {
   const up = modulo(pitchClassOf(to.tonic) - pitchClassOf(from.tonic), 12);

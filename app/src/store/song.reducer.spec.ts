@@ -1,7 +1,7 @@
 import { combineReducers, type Action } from '@ngrx/store';
 import * as fc from 'fast-check';
 import { importInto } from '@fendro/core/files/incoming/imported-song';
-import type { ImportFile } from '@fendro/core/files/incoming/midi-import';
+import type { ImportFile } from '@fendro/core/files/incoming/file-model';
 import { freeName } from '@fendro/core/song/edit';
 import type { Score, Song, Take } from '@fendro/core/song/schema';
 import { placeSolo } from '@fendro/core/song/solo';
@@ -185,6 +185,7 @@ function actionFor(
     drums: false,
     role: 'melody' as const,
     instrument: 'flute',
+    moves: {},
     notes: file.lines[0]!.notes,
   };
   switch (kind) {
@@ -255,6 +256,7 @@ function importFileOf({ score }: Song): ImportFile {
         drums: false,
         role: 'melody',
         instrument: 'flute',
+        moves: {},
         notes: Array.from({ length: 12 }, (_, bar) => ({
           start: bar * 1920,
           duration: 480,
@@ -269,8 +271,11 @@ function importFileOf({ score }: Song): ImportFile {
       bars: 1,
       metre,
       tempo: 96,
+      tempos: [],
+      key: null,
     })),
     length: 12 * 1920,
+    chords: [],
     remarks: [],
   };
 }

@@ -1,4 +1,4 @@
-import type { ImportFile } from '@fendro/core/files/incoming/midi-import';
+import type { ImportFile } from '@fendro/core/files/incoming/file-model';
 import type { ToImportWorker } from './import-messages';
 import { ImportClient } from './import-client';
 
@@ -25,7 +25,7 @@ jest.mock('./create-import-worker', () => ({
   },
 }));
 
-const file: ImportFile = { lines: [], sections: [], length: 1920, remarks: [] };
+const file: ImportFile = { lines: [], sections: [], length: 1920, chords: [], remarks: [] };
 const bytes = Uint8Array.of(1, 2, 3);
 const key = { tonic: 0, scale: 'major' };
 

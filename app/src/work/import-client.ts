@@ -1,6 +1,6 @@
 import { Injectable } from '@angular/core';
 import type { ChordSpan } from '@fendro/core/song/schema';
-import type { ImportFile } from '@fendro/core/files/incoming/midi-import';
+import type { ImportFile } from '@fendro/core/files/incoming/file-model';
 import type { Key } from '@fendro/core/theory/key';
 import { createImportWorker } from './create-import-worker';
 import {

@@ -1,15 +1,21 @@
 import '@fendro/core/song/validation';
 import * as z from 'zod';
+import { chordSchema } from '@fendro/core/song/music-schema';
+import { toneSchema } from '@fendro/core/song/mix-schema';
 import { chordSpanSchema, noteSchema, ROLES } from '@fendro/core/song/schema';
+import { MOVE_KINDS } from '@fendro/core/song/moves';
 import { isScaleId } from '@fendro/core/theory/scale';
-import type { ImportFile } from '@fendro/core/files/incoming/midi-import';
+import type { ImportFile } from '@fendro/core/files/incoming/file-model';
 import type { Key } from '@fendro/core/theory/key';
 import type { KeyGuess } from '@fendro/core/study/infer/key';
 
 const key = z.object({ tonic: z.number().int(), scale: z.string().refine(isScaleId) });
 const note = noteSchema
   .unwrap()
-  .pick({ start: true, duration: true, pitch: true, velocity: true, bend: true, vibrato: true, swell: true });
+  .pick({ start: true, duration: true, pitch: true, velocity: true, bend: true, vibrato: true, swell: true })
+  .extend({ held: z.number().int().optional() });
+const point = z.object({ at: z.number().int(), value: z.number() });
+const points = z.array(point);
 const metre = z.object({
   beats: z.number(),
   unit: z.union([z.literal(2), z.literal(4), z.literal(8), z.literal(16)]),
@@ -24,13 +30,26 @@ const file = z.object({
       drums: z.boolean(),
       role: roles,
       instrument: z.string(),
+      level: z.number().optional(),
+      pan: z.number().optional(),
+      tone: toneSchema.optional(),
+      moves: z.partialRecord(z.enum(MOVE_KINDS), points),
       notes: z.array(note),
     }),
   ),
   sections: z.array(
-    z.object({ name: z.string(), start: z.number(), bars: z.number().int(), metre, tempo: z.number() }),
+    z.object({
+      name: z.string(),
+      start: z.number(),
+      bars: z.number().int(),
+      metre,
+      tempo: z.number(),
+      tempos: points,
+      key: key.nullable(),
+    }),
   ),
   length: z.number(),
+  chords: z.array(z.object({ at: z.number(), chord: chordSchema.nullable() })),
   remarks: z.array(z.string()),
 });
 

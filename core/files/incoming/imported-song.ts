@@ -18,15 +18,19 @@ import {
 } from '../../song/schema';
 import { inferChords } from '../../study/infer/chords';
 import { inferKeys, type KeyGuess } from '../../study/infer/key';
-import { semitonesBetween, type Key } from '../../theory/key';
+import { isSameKey, semitonesBetween, tonicsFor, type Key } from '../../theory/key';
 import { pitchClassOf } from '../../theory/pitch';
 import { barTicks, metreName } from '../../theory/metre';
 import type { Ticks } from '../../theory/units';
 import { styleIn } from '../../styles/styles';
-import { briefFor, pitchedNotes, type ImportFile, type ImportLine, type ImportSection } from './midi-import';
+import type { ImportFile, ImportLine, ImportSection } from './file-model';
+import { briefFor, pitchedNotes } from './midi-import';
+import { withMovesOf } from './moves-of-file';
+import { namedIn } from './chord-names';
 import { cutOut, fewestOf, soundingIn, withinRoom, type Cut, type Move } from './stretches';
 import { type Place, looseTake, chordsTake } from '../../song/take';
 import { withChoices } from '../../song/section';
+import { fewTempos } from '../../song/tempos';
 
 /** What happens to the music of a file that stands in another key than the song it goes into. */
 export type KeyChoice = 'leave' | 'move the notes' | 'move the song';
@@ -49,7 +53,7 @@ export interface Imported {
   readonly occurrence: OccurrenceId;
 }
 
-/** The keys that a file may be in, by its notes and by the chords that it begins and ends with. */
+/** The keys that a file may be in: the one that it states, then by its notes and the chords that it begins and ends with. */
 export function keysOfFile({ lines, sections }: ImportFile): KeyGuess[] {
   const notes = pitchedNotes(lines);
   const rootsOf = (section: ImportSection | undefined): number[] => {
@@ -62,7 +66,19 @@ export function keysOfFile({ lines, sections }: ImportFile): KeyGuess[] {
       section.bars * barTicks(section.metre),
     ).flatMap(({ chord }) => (chord ? [pitchClassOf(chord.root)] : []));
   };
-  return inferKeys(notes, { first: rootsOf(sections[0])[0] ?? null, last: rootsOf(sections.at(-1)).at(-1) ?? null });
+  const guesses = inferKeys(notes, {
+    first: rootsOf(sections[0])[0] ?? null,
+    last: rootsOf(sections.at(-1)).at(-1) ?? null,
+  });
+  const stated = sections[0]?.key;
+  if (!stated) return guesses;
+  return [{ key: stated, confidence: 100 }, ...guesses.filter(({ key }) => !isSameKey(key, stated))];
+}
+
+/** The key of a stretch: the one that it states, unless that is the file's own, which the writer may have corrected. */
+function keyOfStretch({ sections }: ImportFile, { key: stated }: ImportSection, key: Key): Key {
+  const own = sections[0]?.key;
+  return stated && own && !isSameKey(stated, own) ? stated : key;
 }
 
 /** A section's kind by its marker, where the marker names one. */
@@ -71,12 +87,19 @@ function kindOf(name: string): SectionKind {
   return SECTION_KINDS.toSorted((a, b) => b.length - a.length).find((kind) => plain.includes(kind)) ?? 'verse';
 }
 
-/** The chords of every section of a file, from the lines that are picked. Takes a while for long files: for workers. */
+/**
+ * The chords of every section of a file: those that it names, else what is heard in the lines that are picked. Takes a
+ * while for long files: for workers.
+ */
 export function chordsOfFile(file: ImportFile, picked: readonly string[], key: Key): ChordSpan[][] {
   const notes = pitchedNotes(file.lines.filter(({ id }) => picked.includes(id)));
-  return file.sections.map((section) =>
-    inferChords(soundingIn(section, notes), key, section.metre, section.bars * barTicks(section.metre)),
-  );
+  return file.sections.map((section) => {
+    const length = section.bars * barTicks(section.metre);
+    return (
+      namedIn(file.chords, section.start, length) ??
+      inferChords(soundingIn(section, notes), keyOfStretch(file, section, key), section.metre, length)
+    );
+  });
 }
 
 /** Lines of a file that make parts of their own. */
@@ -132,10 +155,12 @@ export function importInto(
   const lines = linesThatCome(file, choice);
   const songKey: Key = { tonic: into.ground.tonic, scale: into.ground.scale };
   const moves = choice.move === 'move the notes';
-  const move: Move = moves
-    ? { shift: semitonesBetween(choice.key, songKey), fifths: songKey.tonic - choice.key.tonic }
-    : { shift: 0, fifths: 0 };
-  const key: Key = moves ? { tonic: songKey.tonic, scale: choice.key.scale } : choice.key;
+  const move: Move = {
+    shift: moves ? semitonesBetween(choice.key, songKey) : 0,
+    fifths: moves ? songKey.tonic - choice.key.tonic : 0,
+    ...reachOf(file.sections),
+  };
+  const keyOf = (section: ImportSection): Key => movedKey(keyOfStretch(file, section, choice.key), move.fifths);
   const { cuts, print } = withinRoom(
     file.sections.map((section, index) => ({ section, chords: chords[index] ?? [] })),
     (stretch) => cutOut(stretch, lines, move),
@@ -156,14 +181,33 @@ export function importInto(
     if (id === undefined) {
       id = newId('section');
       known.set(likeness, id);
-      const made = sectionFrom(cut, id, parts, score, key, choice.file, newId);
+      const made = sectionFrom(cut, id, parts, score, keyOf(cut.section), choice.file, newId);
       takes.push(...made.takes);
       score = { ...score, sections: [...score.sections, made.section] };
     }
     occurrences.push({ id: newId('occurrence'), section: id });
   }
-  return { score: { ...score, order: [...score.order, ...occurrences] }, takes, occurrence: occurrences[0]?.id ?? '' };
+  score = { ...score, order: [...score.order, ...occurrences] };
+  const placed = cuts.map(({ section }, index) => ({ section, place: occurrences[index]?.id ?? '' }));
+  const moving = lines.map((line, index) => ({ line, part: parts[index] }));
+  // Parts that were there keep their own place in the mix.
+  const made = moving.filter(({ part }) => part !== undefined && !into.parts.includes(part));
+  return {
+    score: made.reduce((song, { line, part }) => (part ? withMovesOf(song, line, part, placed) : song), score),
+    takes,
+    occurrence: occurrences[0]?.id ?? '',
+  };
 }
+
+/** Where the stretches of a file begin and end. */
+function reachOf(sections: readonly ImportSection[]): Pick<Move, 'first' | 'last'> {
+  const last = sections.at(-1);
+  return { first: sections[0]?.start ?? 0, last: last ? last.start + last.bars * barTicks(last.metre) : 0 };
+}
+
+/** A key moved along the line of fifths, on the tonic that is easiest to read. */
+const movedKey = ({ tonic, scale }: Key, fifths: number): Key =>
+  fifths === 0 ? { tonic, scale } : { tonic: tonicsFor(scale)[pitchClassOf(tonic + fifths)] ?? tonic, scale };
 
 function partFrom(line: ImportLine, id: string, colour: number): Part {
   return {
@@ -172,8 +216,9 @@ function partFrom(line: ImportLine, id: string, colour: number): Part {
     role: line.role,
     instrument: line.instrument,
     colour: colour % 10,
-    level: line.drums ? 76 : 72,
-    pan: 0,
+    level: line.level ?? (line.drums ? 76 : 72),
+    pan: line.pan ?? 0,
+    ...(line.tone === undefined ? {} : { tone: line.tone }),
     muted: false,
     swaps: {},
     style: null,
@@ -216,7 +261,13 @@ function sectionFrom(
   };
   const made = [...harmony, ...takes];
   const chosen = made.map((take) => [take.of === 'part' ? take.part : HARMONY, take.id] as const);
-  return { section: withChoices(empty, chosen), takes: [...takes, ...harmony] };
+  return { section: withTemposOf(section, withChoices(empty, chosen)), takes: [...takes, ...harmony] };
+}
+
+/** A section with how the tempo goes on its way. */
+function withTemposOf({ tempos, tempo }: ImportSection, section: Section): Section {
+  const few = fewTempos(tempos, tempo);
+  return few.length === 0 ? section : { ...section, tempos: few };
 }
 
 /** Only what differs from the song. */

@@ -1,10 +1,11 @@
 import fc from 'fast-check';
 import type { Note } from '../../song/schema';
 import { barTicks, METRES } from '../../theory/metre';
-import type { ImportLine, ImportNote, ImportSection } from './midi-import';
+import type { ImportLine, ImportNote, ImportSection } from './file-model';
 import { cutOut, fewestOf, soundingIn, withinRoom, type Stretch } from './stretches';
 
-const STILL = { shift: 0, fifths: 0 };
+/** Everything of a file, where it stands. */
+const stillOf = (file: readonly ImportSection[]) => ({ shift: 0, fifths: 0, first: 0, last: endOf(file) });
 
 /** The sections of a file, one after the other. */
 const sections = fc
@@ -21,7 +22,7 @@ const sections = fc
     return list.map((section): ImportSection => {
       const begun = start;
       start += section.bars * barTicks(section.metre);
-      return { ...section, start: begun, tempo: 120 };
+      return { ...section, start: begun, tempo: 120, tempos: [], key: null };
     });
   });
 const endOf = (file: readonly ImportSection[]): number => {
@@ -42,6 +43,7 @@ const lineOf = (notes: readonly Note[], drums = false): ImportLine => ({
   drums,
   role: drums ? 'drums' : 'melody',
   instrument: 'piano',
+  moves: {},
   notes: notes,
 });
 const stretchesOf = (file: readonly ImportSection[]): Stretch[] => file.map((section) => ({ section, chords: [] }));
@@ -50,7 +52,7 @@ describe('the stretches of a file', () => {
   it('keep every note once, at its moment, however they are joined', () => {
     fc.assert(
       fc.property(files, fc.integer({ min: 1, max: 12 }), ({ file, line }, room) => {
-        const { cuts } = withinRoom(stretchesOf(file), (stretch) => cutOut(stretch, [line], STILL), {
+        const { cuts } = withinRoom(stretchesOf(file), (stretch) => cutOut(stretch, [line], stillOf(file)), {
           sections: room,
           places: room,
         });
@@ -66,7 +68,7 @@ describe('the stretches of a file', () => {
   it('are as few as there is room for, unless metres keep them apart', () => {
     fc.assert(
       fc.property(files, fc.integer({ min: 1, max: 12 }), ({ file, line }, room) => {
-        const { cuts, print } = withinRoom(stretchesOf(file), (stretch) => cutOut(stretch, [line], STILL), {
+        const { cuts, print } = withinRoom(stretchesOf(file), (stretch) => cutOut(stretch, [line], stillOf(file)), {
           sections: room,
           places: 12,
         });
@@ -79,10 +81,18 @@ describe('the stretches of a file', () => {
 
   it('are moved to another key, drums excepted, and hear what began before them', () => {
     const [metre] = METRES;
-    const section: ImportSection = { name: '', start: barTicks(metre!), bars: 1, metre: metre!, tempo: 120 };
+    const section: ImportSection = {
+      name: '',
+      start: barTicks(metre!),
+      bars: 1,
+      metre: metre!,
+      tempo: 120,
+      tempos: [],
+      key: null,
+    };
     const before = { ...note, start: section.start - 240 };
     const within = { ...note, start: section.start, duration: 9 * barTicks(metre!) };
-    const move = { shift: 2, fifths: 2 };
+    const move = { shift: 2, fifths: 2, first: 0, last: 0 };
     const { lines } = cutOut({ section, chords: [] }, [lineOf([before, within]), lineOf([within], true)], move);
     // What rings on ends a bar after the stretch.
     expect(lines.map(({ notes }) => notes)).toEqual([

@@ -1,9 +1,11 @@
 import { LIMITS } from '../../song/limits';
-import type { ChordSpan, Note } from '../../song/schema';
+import type { ChordSpan, Note, TempoPoint } from '../../song/schema';
 import { transposeChord } from '../../theory/chord';
 import { barTicks, metreName } from '../../theory/metre';
-import { clamp, type Semitones } from '../../theory/units';
-import type { ImportLine, ImportNote, ImportSection } from './midi-import';
+import type { PlainNote } from '../../study/infer/key';
+import { clamp, type Semitones, type Ticks } from '../../theory/units';
+import { isEarly } from './bar-lines';
+import type { ImportLine, ImportNote, ImportSection } from './file-model';
 
 /** The stretches of a file that become sections: with their chords, cut out, and joined where there are too many. */
 
@@ -13,21 +15,39 @@ export interface Stretch {
   readonly chords: readonly ChordSpan[];
 }
 
+/** How long a note is for the ear that looks for chords: a pedal lets it ring on for a bar at the most. */
+const heardFor = ({ duration, held }: ImportNote, bar: Ticks): Ticks =>
+  held === undefined ? duration : Math.max(held, Math.min(duration, bar));
+
 /** Notes of a stretch from its start, those that began earlier and still sound included. */
-export function soundingIn({ start: from, bars, metre }: ImportSection, notes: readonly ImportNote[]): ImportNote[] {
-  const length = bars * barTicks(metre);
+export function soundingIn({ start: from, bars, metre }: ImportSection, notes: readonly ImportNote[]): PlainNote[] {
+  const bar = barTicks(metre);
   return notes
-    .filter(({ start, duration }) => start < from + length && start + duration > from)
-    .map((note) => ({ ...note, start: note.start - from }));
+    .map((note) => ({ start: note.start - from, duration: heardFor(note, bar), pitch: note.pitch }))
+    .filter(({ start, duration }) => start < bars * bar && start + duration > 0);
 }
 
 const canJoin = (a: ImportSection, b: ImportSection): boolean =>
   metreName(a.metre) === metreName(b.metre) && a.bars + b.bars <= LIMITS.bars;
 
+/** The tempos of two stretches one after the other, in % of where the first begins. */
+function joinedTempos(a: ImportSection, b: ImportSection, length: Ticks): readonly TempoPoint[] {
+  const ratio = b.tempo / a.tempo;
+  if (a.tempos.length === 0 && b.tempos.length === 0 && Math.abs(ratio - 1) < 0.001) return [];
+  const [first, then] = [a, b].map(({ tempos }) => (tempos.length === 0 ? [{ at: 0, value: 100 }] : tempos));
+  const last = first?.at(-1)?.value ?? 100;
+  return [
+    ...(first ?? []),
+    { at: length - 1, value: last },
+    ...(then ?? []).map(({ at, value }) => ({ at: at + length, value: value * ratio })),
+  ];
+}
+
 function join({ section, chords }: Stretch, next: Stretch): Stretch {
   const length = section.bars * barTicks(section.metre);
+  const tempos = joinedTempos(section, next.section, length);
   return {
-    section: { ...section, bars: section.bars + next.section.bars },
+    section: { ...section, bars: section.bars + next.section.bars, tempos },
     chords: [...chords, ...next.chords.map((span) => ({ ...span, start: span.start + length }))],
   };
 }
@@ -66,26 +86,40 @@ export interface Cut {
   readonly chords: readonly ChordSpan[];
 }
 
-/** How far the music of a file moves: its notes in semitones, its chords on the line of fifths. */
+/** How the music of a file is cut and moves: its notes in semitones, its chords on the line of fifths. */
 export interface Move {
   readonly shift: Semitones;
   readonly fifths: number;
+  /** Where the first stretch begins and the last ends: all before and after is theirs. */
+  readonly first: Ticks;
+  readonly last: Ticks;
 }
 
-/** Cuts the lines of a file to one stretch; a note may ring on for a bar after it. */
-export function cutOut({ section, chords }: Stretch, lines: readonly ImportLine[], { shift, fifths }: Move): Cut {
+/**
+ * Cuts the lines of a file to one stretch; a note may ring on for a bar after it. What comes a hair before its first bar
+ * line and sounds on beyond it is the stretch's, and so is what leads into the first of all.
+ */
+export function cutOut(
+  { section, chords }: Stretch,
+  lines: readonly ImportLine[],
+  { shift, fifths, first, last }: Move,
+): Cut {
   const bar = barTicks(section.metre);
   const end = section.start + section.bars * bar;
-  const inside = (notes: readonly ImportNote[]): ImportNote[] =>
-    notes.filter(({ start }) => start >= section.start && start < end);
+  const from = section.start <= first ? Number.NEGATIVE_INFINITY : section.start;
+  const to = end >= last ? Number.POSITIVE_INFINITY : end;
+  const comes = ({ start, duration, held }: ImportNote, line: Ticks): boolean =>
+    start >= line || isEarly(start, start + (held ?? duration), line);
   const counted = lines.map((line) => ({
     line,
-    notes: inside(line.notes).map((note): Note => ({
-      ...note,
-      start: note.start - section.start,
-      duration: Math.min(note.duration, end + bar - note.start),
-      pitch: line.drums ? note.pitch : clamp(note.pitch + shift, 0, 127),
-    })),
+    notes: line.notes
+      .filter((note) => comes(note, from) && !comes(note, to))
+      .map(({ held: _held, ...note }): Note => ({
+        ...note,
+        start: note.start - section.start,
+        duration: Math.min(note.duration, end + bar - note.start),
+        pitch: line.drums ? note.pitch : clamp(note.pitch + shift, 0, 127),
+      })),
   }));
   return {
     section,
@@ -102,6 +136,8 @@ const musicOf = ({ section, lines }: Cut): string =>
     section.bars,
     section.metre,
     section.tempo,
+    section.tempos,
+    section.key,
     lines.map(({ notes }) =>
       notes.map(({ start, duration, pitch, velocity, bend, vibrato, swell }) => [
         start,

@@ -47,6 +47,18 @@ const CONTROLLERS: Readonly<Record<ByController, number>> = {
 /** Those that go either way from the middle of their controller. */
 const AROUND: ReadonlySet<string> = new Set(['pan', 'brightness', 'attack', 'release']);
 
+const KINDS: ReadonlyMap<number, { readonly kind: ByController; readonly around: boolean }> = new Map(
+  Object.entries(CONTROLLERS).map(([kind, controller]) => [
+    controller,
+    { kind: kind as ByController, around: AROUND.has(kind) },
+  ]),
+);
+
+/** What a MIDI controller moves, and whether it goes either way from its middle; undefined for all others. */
+export const kindOfController = (
+  controller: number,
+): { readonly kind: ByController; readonly around: boolean } | undefined => KINDS.get(controller);
+
 /** A MIDI controller and its value, 0–127. */
 export const controllerOf = (control: ByController, value: number): { controller: number; value: number } => ({
   controller: CONTROLLERS[control],

@@ -1,4 +1,5 @@
 import type { Ticks } from '../../theory/units';
+import { longBytes, variable } from './bytes';
 import { utf8 } from './text';
 
 /** One event of a standard MIDI file; `at` counts ticks from the start of the track. */
@@ -53,20 +54,6 @@ class Bytes {
   }
 }
 
-const wide = (value: number): number[] => [
-  (value >>> 24) & 255,
-  (value >>> 16) & 255,
-  (value >>> 8) & 255,
-  value & 255,
-];
-
-/** A variable-length quantity of the MIDI file standard, at most four bytes. */
-function variable(value: number): number[] {
-  const bytes = [value & 127];
-  for (let rest = value >>> 7; rest > 0; rest >>>= 7) bytes.unshift((rest & 127) | 128);
-  return bytes;
-}
-
 /**
  * At one moment: names and settings first, then releases, then new notes, so that repeated notes end before they
  * start again.
@@ -99,7 +86,7 @@ function encode(event: MidiEvent): number[] {
     case 'port':
       return [0xff, 0x21, 1, event.port];
     case 'tempo':
-      return [0xff, 0x51, 3, ...wide(Math.round(60_000_000 / event.bpm)).slice(1)];
+      return [0xff, 0x51, 3, ...longBytes(Math.round(60_000_000 / event.bpm)).slice(1)];
     case 'metre':
       return [
         0xff,
@@ -149,15 +136,15 @@ export function writeMidi(file: MidiFile): Uint8Array<ArrayBuffer> {
     0x54,
     0x68,
     0x64,
-    ...wide(6),
+    ...longBytes(6),
     0,
     file.type,
-    ...wide(file.tracks.length).slice(2),
-    ...wide(file.resolution).slice(2),
+    ...longBytes(file.tracks.length).slice(2),
+    ...longBytes(file.resolution).slice(2),
   );
   for (const track of file.tracks) {
     const body = encodeTrack(track);
-    bytes.push(0x4d, 0x54, 0x72, 0x6b, ...wide(body.length));
+    bytes.push(0x4d, 0x54, 0x72, 0x6b, ...longBytes(body.length));
     bytes.append(body);
   }
   return bytes.result();

@@ -11,12 +11,18 @@ import type { Address } from './midi-channels';
 import { bendRange, controlValue, rangeEvents, toneControllers } from './midi-expression';
 import type { MidiEvent, MidiTrack } from './midi-write';
 
+/** A scale by its name; one of a writer's own with its degrees, which nobody else knows. */
+const toldScale = (id: string): string => {
+  const { name, family, degrees } = scaleOf(id);
+  return family === 'Own' ? `${name} (${degrees.join(' ')})` : name;
+};
+
 /**
  * What a ground tells other programs. The scale's own name goes along as text, since a key signature knows only two
  * modes.
  */
 const groundEvents = (at: Ticks, { tonic, scale, metre }: Ground): MidiEvent[] => [
-  { at, kind: 'text', text: `Key: ${printedName(tonic)} ${scaleOf(scale).name}` },
+  { at, kind: 'text', text: `Key: ${printedName(tonic)} ${toldScale(scale)}` },
   { at, kind: 'metre', beats: metre.beats, unit: metre.unit },
   { at, kind: 'key', ...keySignature({ tonic, scale }) },
 ];

@@ -8,7 +8,7 @@ import {
   type Imported,
   type KeyChoice,
 } from '@fendro/core/files/incoming/imported-song';
-import type { ImportLine } from '@fendro/core/files/incoming/midi-import';
+import type { ImportLine } from '@fendro/core/files/incoming/file-model';
 import { followGround } from '@fendro/core/song/follow-ground';
 import { LIMITS, shortened } from '@fendro/core/song/limits';
 import { NOTHING_HEARD } from '@fendro/core/song/resolve';

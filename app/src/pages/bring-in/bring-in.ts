@@ -7,7 +7,8 @@ import { MatSortModule, type Sort } from '@angular/material/sort';
 import { MatTableModule } from '@angular/material/table';
 import { Router } from '@angular/router';
 import type { KeyChoice } from '@fendro/core/files/incoming/imported-song';
-import type { ImportLine } from '@fendro/core/files/incoming/midi-import';
+import type { ImportLine } from '@fendro/core/files/incoming/file-model';
+import { listed } from '@fendro/core/song/limits';
 import { isDrumRole, roleOf } from '@fendro/core/song/roles';
 import { ROLES } from '@fendro/core/song/schema';
 import { tonicsFor, type Key } from '@fendro/core/theory/key';
@@ -96,9 +97,17 @@ export class BringIn {
     );
   });
 
+  /** The keys that the file states, each once, in the order in which they come. */
+  private readonly statedKeys = computed(() => {
+    const keys = (this.desk.found()?.file.sections ?? []).map(({ key }) => key);
+    return [...new Set(keys.flatMap((key) => (key ? [keyText(key)] : [])))];
+  });
+
   protected readonly keyFound = computed(() => {
     const [first, second] = this.desk.found()?.keys ?? [];
     if (!first) return '';
+    const stated = this.statedKeys();
+    if (stated[0] !== undefined) return `It says that it is in ${listed(stated)}.`;
     const doubt = second ? `; next ${keyText(second.key)} (${second.confidence} %)` : '';
     return `It seems to be in ${keyText(first.key)} (${first.confidence} %)${doubt}.`;
   });

@@ -1,0 +1,35 @@
+/** A recording may still lie under the song. */
+const recording = (name: string): string =>
+  `This is a recording (${name}) and no MIDI file. It can lie under the song: ` +
+  'open the drawer “Guide” and choose it there.';
+
+/** Files that are no MIDI files, by how they begin, and what to do with them. */
+const KINDS: readonly (readonly [begins: RegExp, advice: string])[] = [
+  [/^RIFF....WAVE/s, recording('WAV')],
+  [/^(?:ID3|\u00FF[\u00E2-\u00FB])/, recording('MP3')],
+  [/^OggS/, recording('Ogg')],
+  [/^fLaC/, recording('FLAC')],
+  [/^....ftyp/s, recording('M4A')],
+  [/^FORM....AIF/s, recording('AIFF')],
+  [/^PK\u0003\u0004/, 'This is a zip archive. Unpack it, and bring in the MIDI files that are in it.'],
+  [/^\u001F\u008B/, 'This is a packed file (gzip). Unpack it, and bring in the MIDI file that is in it.'],
+  [/^Rar!/, 'This is a packed file (RAR). Unpack it, and bring in the MIDI files that are in it.'],
+  [/^%PDF/, 'This is a printed page (PDF). Fendro reads MIDI files: export one from where the music was written.'],
+  [/^\s*<!DOCTYPE html|^\s*<html/i, 'This is a web page and no MIDI file: the download may have failed. Try it again.'],
+  [/^\s*\{\s*"/, 'This looks like a song file of Fendro’s. Open it on the Songs page.'],
+  [
+    /^(?:\u00EF\u00BB\u00BF)?\s*<\?xml/,
+    'This is an XML file, perhaps a score. Export a MIDI file from the program that wrote it.',
+  ],
+];
+
+/**
+ * What to do with a file that is of another kind.
+ *
+ * @returns null where it may be a MIDI file
+ */
+export function otherKindOfFile(bytes: Uint8Array): string | null {
+  if (bytes.length === 0) return 'This file is empty: nothing is in it. Copy it once more from where it comes from.';
+  const begins = String.fromCharCode(...bytes.subarray(0, 64));
+  return KINDS.find(([pattern]) => pattern.test(begins))?.[1] ?? null;
+}
