@@ -3,10 +3,12 @@ import { chordMask, chordSymbol, NO_CHORD, sameChord, transposeChord, type Chord
 import { keyMask, keyNotes, type Key } from '../theory/key';
 import { barTicks, beatsOf, type Metre } from '../theory/metre';
 import { degreeLabel, intervalOf, pitchClassOf, spellSemitones } from '../theory/pitch';
-import { readChord } from '../theory/read-chord';
+import { readChord, type ChordWriting } from '../theory/read-chord';
+import { readDegree, readRoman } from '../theory/roman';
 import { spellChord } from '../theory/spelling';
 import { modulo, type Semitones, type Ticks } from '../theory/units';
 import { LONGEST_UNREAD, shortened } from './limits';
+import { isAgain, isHold, writtenBars, type WrittenBar } from './written-bars';
 import type { ChordSpan } from './schema';
 
 /** A stretch of a section, in ticks from its start. */
@@ -31,10 +33,22 @@ export function closeGaps(chords: Chords, length: Ticks): ChordSpan[] {
 /** Only where and what a chord is: settings made by hand belong to the chord they were made for. */
 const bare = (start: Ticks, chord: Chord | null): ChordSpan => ({ start, duration: 1, chord });
 
-/** What was typed at one place: the chord, or the text that could not be read. */
-function typedSpan(text: string, at: Ticks, key: Key): ChordSpan {
-  const reading = readChord(text);
+/** How a sheet is written. */
+export interface Writing extends ChordWriting {
+  /** True where numbers are degrees wherever they can be: `b7` is the chord on the lowered seventh, and no B7. */
+  readonly degrees?: boolean;
+}
+
+/** A chord as it is typed or written: by its name, or as a degree of the key. */
+export function writtenSpan(text: string, at: Ticks, key: Key, writing: Writing = {}): ChordSpan {
+  const asDegree = (): Chord | null => readRoman(text, key) ?? readDegree(text, key);
+  // No note name begins with a sign.
+  const first = writing.degrees || /^[♭♯#]/u.test(text) ? asDegree() : null;
+  if (first) return bare(at, first);
+  const reading = readChord(text, writing);
   if (reading.ok) return bare(at, reading.chord ? spellChord(reading.chord, key) : null);
+  const degree = asDegree();
+  if (degree) return bare(at, degree);
   return { start: at, duration: 1, chord: null, unread: shortened(text, LONGEST_UNREAD) };
 }
 
@@ -44,10 +58,12 @@ export interface Typing {
   readonly metre: Metre;
   /** The section's length, in ticks. */
   readonly length: Ticks;
+  /** How notes are named. */
+  readonly writing?: Writing;
 }
 
 /** Places for `count` chords in a bar from a beat on: on the beats as evenly as they allow, else between them. */
-function placesFor(count: number, from: Ticks, to: Ticks, metre: Metre): Ticks[] {
+export function placesFor(count: number, from: Ticks, to: Ticks, metre: Metre): Ticks[] {
   const bar = barTicks(metre);
   const beats = beatsOf(metre).map(({ at }) => at);
   const line = Math.floor(from / bar) * bar;
@@ -63,54 +79,52 @@ function placesFor(count: number, from: Ticks, to: Ticks, metre: Metre): Ticks[]
 
 /**
  * Types into a chord line as on paper. One chord stands from its beat to the next one; several, parted by spaces, share
- * the bar; `|` goes on to the next bar; `%` repeats the bar before; `-` between chords lets the one before sound on.
- * Empty text takes the chord at that place away. What cannot be read stays, marked, as it was typed.
+ * the bar; `|` goes on to the next bar; `/` and `-` let the one before sound on; `%` says the bar before again; `|: :|`,
+ * endings and `x4` repeat. Empty text takes the chord at that place away. What cannot be read stays, marked, as typed.
  *
  * @param at  a place in ticks from the section's start
  */
-export function typeChords(chords: Chords, at: Ticks, text: string, { key, metre, length }: Typing): ChordSpan[] {
+export function typeChords(chords: Chords, at: Ticks, text: string, typing: Typing): ChordSpan[] {
+  const { key, metre, length, writing } = typing;
   const trimmed = text.trim();
-  if (trimmed === '')
-    return closeGaps(
-      chords.filter(({ start }) => start !== at),
-      length,
-    );
+  const others = chords.filter(({ start }) => start !== at);
+  if (trimmed === '') return closeGaps(others, length);
   // “N. C.” and “no chord” are one chord, whatever their spaces.
   const one = /^(?:n\.?\s*c\.?|no\s+chord)$/iu.test(trimmed);
-  const bars = one ? ['N.C.'] : trimmed.split('|').map((bar) => bar.trim());
-  if (bars.length > 1 && bars[0] === '') bars.shift();
-  if (bars.length > 1 && bars.at(-1) === '') bars.pop();
-  const single = bars.length === 1 && !/\s/.test(bars[0] ?? '') && bars[0] !== '%';
-  if (single)
-    return closeGaps([...chords.filter(({ start }) => start !== at), typedSpan(bars[0] ?? '', at, key)], length);
+  const bars = one ? [['N.C.']] : writtenBars(trimmed, beatsOf(metre).length);
+  const [word] = bars.flat();
+  if (bars.length === 1 && bars[0]?.length === 1 && word !== undefined && !isAgain(word))
+    return closeGaps([...others, writtenSpan(word, at, key, writing)], length);
   const bar = barTicks(metre);
-  let now = [...chords];
-  bars.forEach((content, index) => {
+  const typed = bars.reduce((now, words, index) => {
     const from = index === 0 ? at : (Math.floor(at / bar) + index) * bar;
-    const to = (Math.floor(from / bar) + 1) * bar;
-    if (from >= length || content === '') return;
-    const kept = now.filter(({ start }) => start < from || start >= to);
-    if (content === '%') {
-      const line = Math.floor(from / bar) * bar;
-      const before = now
-        .filter(({ start }) => start >= line - bar && start < line)
-        .map((span) => ({ ...span, start: span.start + bar }));
-      const carried = now.findLast(({ start }) => start < line);
-      const repeated =
-        before.length > 0 && before[0]?.start === line
-          ? before
-          : [...(carried ? [{ ...carried, start: line }] : []), ...before];
-      now = [...kept, ...repeated];
-      return;
-    }
-    const words = content.split(/\s+/);
-    const places = placesFor(words.length, from, to, metre);
-    const typed = words.flatMap((word, place) =>
-      word === '-' || word === '–' ? [] : [typedSpan(word, places[place] as Ticks, key)],
-    );
-    now = [...kept, ...typed];
-  });
-  return closeGaps(now, length);
+    if (from >= length || words.length === 0) return now;
+    return typeBar(now, from, words, typing);
+  }, chords);
+  return closeGaps(typed, length);
+}
+
+/** One bar, or what is left of it from a place on, with these words in it. */
+function typeBar(chords: Chords, from: Ticks, words: WrittenBar, { key, metre, writing }: Typing): Chords {
+  const bar = barTicks(metre);
+  const line = Math.floor(from / bar) * bar;
+  const kept = chords.filter(({ start }) => start < from || start >= line + bar);
+  if (words.every(isAgain)) return [...kept, ...saidAgain(chords, line, bar)];
+  const places = placesFor(words.length, from, line + bar, metre);
+  return [
+    ...kept,
+    ...words.flatMap((word, place) => (isHold(word) ? [] : [writtenSpan(word, places[place] as Ticks, key, writing)])),
+  ];
+}
+
+/** The chords of the bar before a bar line, once more. */
+function saidAgain(chords: Chords, line: Ticks, bar: Ticks): Chords {
+  const before = chords
+    .filter(({ start }) => start >= line - bar && start < line)
+    .map((span) => ({ ...span, start: span.start + bar }));
+  if (before[0]?.start === line) return before;
+  const carried = chords.findLast(({ start }) => start < line);
+  return carried ? [{ ...carried, start: line }, ...before] : before;
 }
 
 /** The chords of a stretch, counted from its start; one that began earlier is cut to it. */

@@ -61,6 +61,8 @@ const WORDS: readonly Change[] = [
   [/\bminor|minor\b/giu, 'min'],
   [/major/giu, 'maj'],
   [/dominant|dom(?=[\s\d]|$)/giu, ''],
+  [/\bdur\b/giu, 'maj'],
+  [/\bmoll\b/giu, 'min'],
   [/diminished/giu, 'dim'],
   [/augmented/giu, 'aug'],
   [/suspended/giu, 'sus'],
@@ -101,7 +103,7 @@ const LETTERS: readonly Change[] = [
   [/^DIM|^Dim/u, 'dim'],
   [/(?<!n)o(?![mn])/gu, 'dim'],
   [/^0/u, 'dim'],
-  [/MAJ|Maj|maj|MA|Ma|ma(?!dd)|M|\^|j|J/gu, 'maj'],
+  [/MAJ|Maj|maj|MA(?!DD)|Ma(?!dd)|ma(?!dd)|M|\^|j|J/gu, 'maj'],
   [/^(m?)(7|9|11|13)maj/u, (_found, minor = '', number = '') => `${minor}maj${number}`],
   [/^m\/?maj/u, 'mmaj'],
   // A raised seventh above a minor third, as it is written in Portuguese.

@@ -1,6 +1,7 @@
 import { makeChord, type Chord } from './chord';
 import { nearestChords } from './nearest-chords';
-import { readName } from './pitch';
+import { isSilence, plainChord, plainQuality } from './chord-spelling';
+import { intervalOf, readName, type Fifths } from './pitch';
 
 export type ChordReading =
   | { readonly ok: true; readonly chord: Chord | null }
@@ -99,29 +100,6 @@ function diminish(draft: Draft, number: string | undefined): void {
   extend(draft, number, 'bb7');
 }
 
-/** Brings the many ways of writing a quality to the few that the rules read. */
-function normalise(text: string): string {
-  return text
-    .replaceAll('♭', 'b')
-    .replaceAll('♯', '#')
-    .replaceAll(/[−–—]/gu, '-')
-    .replaceAll(/[△Δ∆]/gu, 'triangle')
-    .replaceAll(/[øØ]/gu, 'half')
-    .replaceAll(/[°º]|(?<!n)o(?![mn])/gu, 'dim')
-    .replace(/^(?:MIN|Min|min|mi(?!t))/u, 'm')
-    .replace(/^-(?=$|[^\d]|6|7|9|1[13])/u, 'm')
-    .replace(/^\+/u, 'aug')
-    .replace(/^AUG|^Aug/u, 'aug')
-    .replace(/^DIM|^Dim/u, 'dim')
-    .replace(/^dom(?=\d)/iu, '')
-    .replaceAll(/MAJ|Maj|maj|MA|Ma|ma(?!dd)|M|\^|j/gu, 'maj')
-    .replaceAll('SUS', 'sus')
-    .replaceAll('Sus', 'sus')
-    .replaceAll('ADD', 'add')
-    .replaceAll('Add', 'add')
-    .replace(/^m\(maj/u, 'mmaj');
-}
-
 function finish(draft: Draft): string[] {
   const tones = ['1', ...draft.fifths, ...draft.added];
   if (draft.third !== null) tones.push(draft.third);
@@ -135,7 +113,7 @@ function finish(draft: Draft): string[] {
 /** The degrees of a chord's quality, such as `m7b5`; null when it is none. */
 export function readQuality(text: string): string[] | null {
   const draft: Draft = { third: '3', fifths: ['5'], sixth: false, seventh: null, added: new Set(), numbered: false };
-  let rest = normalise(text);
+  let rest = plainQuality(text);
   while (rest !== '') {
     const hit = RULES.map(([pattern, apply]) => ({ match: pattern.exec(rest), apply })).find(
       ({ match }) => match !== null,
@@ -147,26 +125,46 @@ export function readQuality(text: string): string[] | null {
   return finish(draft);
 }
 
+export interface ChordWriting {
+  /** True where notes have German names: H is B, and B is B♭; `Fis` and `Es` are read too. */
+  readonly german?: boolean;
+}
+
+/** Degrees of the chord that may stand under it: `C/3` is `C/E`. */
+const DEGREE_BASS = /^(.*)\/(b?3|5|b7)$/u;
+const NAMED_BASS = /^(.*?)\s*[/\\]\s*([A-Ga-g](?:##|bb|[#b])?)$/u;
+
+/** What stands after the root: the quality, and the bass where one is named. */
+function partsAfter(root: Fifths, rest: string): { readonly quality: string; readonly bass: Fifths | null } {
+  const named = NAMED_BASS.exec(rest);
+  if (named) return { quality: named[1] ?? '', bass: readName(named[2] ?? '') };
+  const degree = DEGREE_BASS.exec(rest);
+  return degree
+    ? { quality: degree[1] ?? '', bass: root + intervalOf(degree[2] ?? '') }
+    : { quality: rest, bass: null };
+}
+
 /**
- * Reads a chord as songwriters type it: `Am7`, `F#m7b5`, `Bb△`, `C/E`, `G7sus4`, `d-`, `N.C.`.
+ * Reads a chord as songwriters type it: `Am7`, `F#m7b5`, `Bb△`, `C/E`, `G7sus4`, `d-`, `A7M(9)`, `C minor 7`, `N.C.`.
  *
  * @returns the chord (null for “no chord”), or in plain words what could not be read
  */
-export function readChord(typed: string): ChordReading {
+export function readChord(typed: string, { german = false }: ChordWriting = {}): ChordReading {
   const text = typed.trim();
-  if (/^(?:n\.?\s?c\.?|no chord)$/iu.test(text)) return { ok: true, chord: null };
-  const match = /^([A-Ga-g](?:##|bb|[#b♯♭x𝄪𝄫])?)(.*)$/u.exec(text);
+  const plain = plainChord(typed, german);
+  if (isSilence(plain)) return { ok: true, chord: null };
+  // C♭ and F♭ are hardly ever roots of a bare fifth: their sign belongs to the 5.
+  const match = /^([CF])(b5.*)$/u.exec(plain) ?? /^([A-Ga-g](?:##|bb|[#bx𝄪𝄫])?)(.*)$/u.exec(plain);
   const root = match ? readName(match[1] ?? '') : null;
   if (!match || root === null) {
+    const h = /^H/u.test(plain) ? ' H is a note of German names, which can be switched on.' : '';
     return {
       ok: false,
-      reason: `“${text}” does not start with a note name (A to G, then # or b). Try Am, F#m7 or Bb/D.`,
+      reason: `“${text}” does not start with a note name (A to G, then # or b). Try Am, F#m7 or Bb/D.${h}`,
       nearest: nearestChords(text),
     };
   }
-  const split = /^(.*?)\s*[/\\]\s*([A-Ga-g](?:##|bb|[#b♯♭])?)$/u.exec(match[2] ?? '');
-  const bass = split ? readName(split[2] ?? '') : null;
-  const quality = split ? (split[1] ?? '') : (match[2] ?? '');
+  const { quality, bass } = partsAfter(root, match[2] ?? '');
   const tones = readQuality(quality);
   if (!tones) {
     return {

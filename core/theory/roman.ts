@@ -47,6 +47,35 @@ export function readRoman(text: string, key: Key): Chord | null {
   return makeChord(root, tones, bass);
 }
 
+const DEGREE = /^([b#♭♯]?)([1-7])(?:(?![\d#b♭♯])|(?=[679](?!\d)|1[13]|[#b♭♯]\d))([^/]*)(?:\/([b#♭♯]?[1-7]))?$/u;
+
+/**
+ * Reads a chord written as a number of the key: `1`, `6m`, `b7`, `57`, `4maj7`, `5/7` (the bass as a degree of the key).
+ * A number alone is the chord that the key has there, minor where its third is.
+ *
+ * @returns the chord in the key, or null when the text is no degree
+ */
+export function readDegree(text: string, key: Key): Chord | null {
+  const match = DEGREE.exec(text.trim());
+  if (!match) return null;
+  const [, sign = '', number = '', suffix = '', over] = match;
+  const numeral = Object.keys(NUMBERS).find((name) => NUMBERS[name] === number) ?? 'I';
+  const root = rootOf(sign, numeral, key);
+  const tones = suffix === '' && sign === '' ? triadOn(root, key) : readQuality(suffix);
+  if (!tones) return null;
+  const bass = over === undefined ? null : key.tonic + intervalOf(over.replace('♭', 'b').replace('♯', '#'));
+  return makeChord(root, tones, bass);
+}
+
+/** The triad that a key has on one of its notes: major where it cannot say. */
+function triadOn(root: number, key: Key): readonly string[] {
+  const mask = keyMask(key);
+  const has = (interval: string): boolean => inMask(mask, pitchClassOf(root + intervalOf(interval)));
+  if (has('3') && has('5')) return ['1', '3', '5'];
+  if (has('b3')) return has('5') ? ['1', 'b3', '5'] : has('b5') ? ['1', 'b3', 'b5'] : ['1', 'b3', '5'];
+  return ['1', '3', '5'];
+}
+
 /**
  * A bass written as a degree of the chord takes the chord's own kind of it: `/3` under a minor chord is its minor
  * third.
