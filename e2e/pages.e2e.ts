@@ -69,9 +69,12 @@ test('no page has an accessibility violation, by day and by night', async ({ pag
     await check();
   }
   await page.getByRole('link', { name: 'Songs', exact: true }).click();
-  await page.getByRole('link', { name: 'Bring in a MIDI file' }).click();
-  await expect(page.getByRole('heading', { level: 1, name: 'Bring in a MIDI file' })).toBeVisible();
+  await page.getByRole('link', { name: /^Bring in/ }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Bring in' })).toBeVisible();
   await check();
+  await page.getByRole('tab', { name: 'Chords as text' }).click();
+  await page.getByRole('textbox', { name: 'Chord chart' }).fill('[Verse]\nC | Gxq | F\nChorus x2\nAm | G');
+  await check('fd-chord-text');
 });
 
 test('songs are copied, renamed, deleted and put back', async ({ page }) => {
@@ -126,7 +129,7 @@ test('bad input is told at its place and changes nothing', async ({ page }) => {
     mimeType: 'audio/midi',
     buffer: Buffer.from('MThd nothing of the kind'),
   });
-  await expect(page.getByRole('alert')).toContainText('header of this MIDI file');
+  await expect(page.getByRole('alert')).toContainText('nothing in it to bring in');
   await page.getByRole('link', { name: 'Fendro, to the song' }).click();
   await expect(page.getByLabel('Song title')).toHaveValue('Barometer Falling');
 });

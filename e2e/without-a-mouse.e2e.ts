@@ -130,7 +130,7 @@ test('after a click the page has the focus, so that keys go on working', async (
 test('every page opens at its own address', async ({ page }) => {
   await withoutGuide(page);
   for (const [address, heading] of [
-    ['/bring-in', 'Bring in a MIDI file'],
+    ['/bring-in', 'Bring in'],
     ['/songs', 'Songs'],
     ['/deliver', 'Deliver'],
     ['/help', 'Help'],

@@ -1,5 +1,5 @@
 import * as fc from 'fast-check';
-import { typeChords } from '../song/chord-edit';
+import { typeChords } from '../song/chord-typing';
 import { roleOf } from '../song/roles';
 import type { Brief } from '../song/schema';
 import { barsAgain, rootsInOctaves } from '../study/band-measures';

@@ -1,5 +1,5 @@
 import * as fc from 'fast-check';
-import { typeChords } from '../song/chord-edit';
+import { typeChords } from '../song/chord-typing';
 import { ownPhraseSchema, phraseFrom } from '../song/own-phrase';
 import type { ChordSpan, Note } from '../song/schema';
 import { partRequests } from '../testing/arbitrary';

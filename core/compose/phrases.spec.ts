@@ -2,7 +2,7 @@ import * as fc from 'fast-check';
 import { ENGINE } from './engine';
 import { AS_IT_IS, type PhraseTurn } from './phrase';
 import { allPhrases, findPhrases, phrasesLike, playPhrase } from './phrases';
-import { typeChords } from '../song/chord-edit';
+import { typeChords } from '../song/chord-typing';
 import { applyStyle, groundFor, startScore } from '../styles/band';
 import { findStyles } from '../styles/find';
 import { STYLES, styleOf } from '../styles/styles';

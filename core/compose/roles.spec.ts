@@ -2,7 +2,7 @@ import * as fc from 'fast-check';
 import { draft } from './draft';
 import { ENGINE } from './engine';
 import { isPlayable } from '../voicing/guitar';
-import { typeChords } from '../song/chord-edit';
+import { typeChords } from '../song/chord-typing';
 import type { Brief, ChordSpan, Note, PartTake, Role } from '../song/schema';
 import { groundFor } from '../styles/band';
 import { STYLES } from '../styles/styles';

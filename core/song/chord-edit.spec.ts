@@ -13,9 +13,8 @@ import {
   splitChord,
   transposeByDegrees,
   transposeChords,
-  typeChords,
-  type Typing,
 } from './chord-edit';
+import { typeChords, type Typing } from './chord-typing';
 import type { ChordSpan } from './schema';
 
 const FOUR = METRES[2] as Metre;

@@ -2,7 +2,8 @@ import * as fc from 'fast-check';
 import { METRES } from '../theory/metre';
 import { readDegree } from '../theory/roman';
 import { chordSymbol } from '../theory/chord';
-import { spanText, typeChords } from './chord-edit';
+import { spanText } from './chord-edit';
+import { typeChords } from './chord-typing';
 import { writtenBars } from './written-bars';
 
 const bars = (text: string, beats = 4): string =>

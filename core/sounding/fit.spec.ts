@@ -1,7 +1,7 @@
 import * as fc from 'fast-check';
 import { draft } from '../compose/draft';
 import { ENGINE } from '../compose/engine';
-import { typeChords } from '../song/chord-edit';
+import { typeChords } from '../song/chord-typing';
 import { followGround, refitChord } from '../song/follow-ground';
 import { NOTHING_HEARD } from '../song/resolve';
 import { ROLES, type ChordSpan, type Note, type PartTake, type Role } from '../song/schema';

@@ -1,4 +1,4 @@
-import { typeChords } from '../song/chord-edit';
+import { typeChords } from '../song/chord-typing';
 import { METRES } from '../theory/metre';
 import { barsAgain, differsFromUsual, grooveConsistency, isLoop, risingFourths, rootsInOctaves } from './band-measures';
 

@@ -1,4 +1,4 @@
-import { typeChords } from '../song/chord-edit';
+import { typeChords } from '../song/chord-typing';
 import { METRES } from '../theory/metre';
 import { noteRoles, sayRoles } from './note-roles';
 

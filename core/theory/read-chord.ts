@@ -157,7 +157,9 @@ export function readChord(typed: string, { german = false }: ChordWriting = {}):
   const match = /^([CF])(b5.*)$/u.exec(plain) ?? /^([A-Ga-g](?:##|bb|[#bx𝄪𝄫])?)(.*)$/u.exec(plain);
   const root = match ? readName(match[1] ?? '') : null;
   if (!match || root === null) {
-    const h = /^H/u.test(plain) ? ' H is a note of German names, which can be switched on.' : '';
+    const h = plain.startsWith('H')
+      ? ' H is a German name of a note: among all commands, “Name notes as in German” reads it.'
+      : '';
     return {
       ok: false,
       reason: `“${text}” does not start with a note name (A to G, then # or b). Try Am, F#m7 or Bb/D.${h}`,

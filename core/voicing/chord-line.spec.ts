@@ -1,6 +1,6 @@
 import * as fc from 'fast-check';
 import { PLAIN_CHORDS } from '../song/briefs';
-import { typeChords } from '../song/chord-edit';
+import { typeChords } from '../song/chord-typing';
 import type { ChordSetting, ChordSpan } from '../song/schema';
 import { CHORD_RHYTHMS, chordRhythmOf, fullnessOf, ownRhythmId } from '../styles/chord-rhythms';
 import { STYLES } from '../styles/styles';

@@ -6,7 +6,7 @@ import { draft, type DraftRequest } from '@fendro/core/compose/draft';
 import { harmonyAsking, partAsking } from '@fendro/core/compose/asking';
 import { performChords, voicedChords } from '@fendro/core/voicing/chord-line';
 import { PLAIN_CHORDS } from '@fendro/core/song/briefs';
-import { typeChords } from '@fendro/core/song/chord-edit';
+import { typeChords } from '@fendro/core/song/chord-typing';
 import { fitNotes } from '@fendro/core/song/fit';
 import { firstLoops, firstPattern, firstWandering } from '@fendro/core/patterns/first-pattern';
 import { patternNotes } from '@fendro/core/patterns/pass';

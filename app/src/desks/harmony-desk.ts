@@ -22,9 +22,11 @@ import { fittedTakes } from '@fendro/core/song/follow-chords';
 import type { Style } from '@fendro/core/song/style';
 import { styleIn } from '@fendro/core/styles/styles';
 import type { Key } from '@fendro/core/theory/key';
-import type { Stretch, Typing } from '@fendro/core/song/chord-edit';
+import type { Stretch } from '@fendro/core/song/chord-edit';
+import type { Typing } from '@fendro/core/song/chord-typing';
 import type { Ticks } from '@fendro/core/theory/units';
 import { newId } from '../store/ids';
+import { NoteNames } from '../ui/note-names';
 import {
   selectBar,
   selectChords,
@@ -62,6 +64,7 @@ export class HarmonyDesk {
   readonly section = this.store.selectSignal(selectSection);
   readonly ground = this.store.selectSignal(selectGround);
   readonly chords = this.store.selectSignal(selectChords);
+  private readonly names = inject(NoteNames);
   readonly setting = this.store.selectSignal(selectChordSetting);
 
   readonly key = computed((): Key => {
@@ -78,6 +81,7 @@ export class HarmonyDesk {
     key: this.key(),
     metre: this.ground()?.metre ?? { beats: 4, unit: 4, groups: [2, 2] },
     length: this.length(),
+    writing: { german: this.names.german() },
   }));
 
   /** The chord that the bench speaks of: the one that sounds at the focused place. */

@@ -27,7 +27,7 @@ async function midiInstead(bytes: Uint8Array): Promise<Extract<Result, { ok: fal
     ok: false,
     reason:
       `This is a MIDI file (${tracks.length} tracks, ${notes} notes${speed}), not a song of Fendro’s. ` +
-      'Bring it in on the page “Bring in a MIDI file”.',
+      'Bring it in on the page “Bring in”.',
   };
 }
 

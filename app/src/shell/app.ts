@@ -67,7 +67,7 @@ import { sessionFeature } from '../store/session';
       <nav class="ways-on" aria-label="Fendro">
         <a matButton routerLink="/">Fendro</a>
         <a matButton routerLink="/songs" routerLinkActive="here">Songs</a>
-        <a matButton routerLink="/bring-in" routerLinkActive="here">Bring in a MIDI file</a>
+        <a matButton routerLink="/bring-in" routerLinkActive="here">Bring in</a>
         <a matButton routerLink="/help" routerLinkActive="here">Help</a>
       </nav>
     }

@@ -9,11 +9,11 @@ import {
   signal,
 } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { moveBoundary, moveChord, spanText, typeChords } from '@fendro/core/song/chord-edit';
+import { moveBoundary, moveChord, spanText } from '@fendro/core/song/chord-edit';
+import { typeChords, typedProblem } from '@fendro/core/song/chord-typing';
 import { heldBars, holdsOf } from '@fendro/core/song/holds';
 import { HARMONY, type ChordSpan } from '@fendro/core/song/schema';
 import { beatsOf } from '@fendro/core/theory/metre';
-import { readChord } from '@fendro/core/theory/read-chord';
 import type { Ticks } from '@fendro/core/theory/units';
 import { HarmonyDesk } from '../desks/harmony-desk';
 import { selectBar, selectSection, selectLine } from '../store/selectors';
@@ -158,13 +158,7 @@ export class ChordRow {
 
   /** Says while typing what could not be read; several chords at once are judged one by one. */
   protected check(text: string): void {
-    const words: readonly string[] = text.split(/[\s|]+/).filter((word) => word !== '' && word !== '%' && word !== '-');
-    const whole = readChord(text);
-    const wrong =
-      whole.ok || text.trim() === '' ? undefined : words.map((word) => readChord(word)).find((reading) => !reading.ok);
-    this.problem.set(
-      wrong?.ok === false ? { reason: wrong.reason, nearest: words.length === 1 ? wrong.nearest : [] } : null,
-    );
+    this.problem.set(typedProblem(text, this.desk.typing()));
     this.offers = this.problem()?.nearest ?? [];
   }
 

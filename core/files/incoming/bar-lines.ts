@@ -6,7 +6,7 @@ import type { ImportLine } from './file-model';
 
 /** Where the bars of a file lie: its metres, and the bar line from which they count. */
 
-export interface MetreChange {
+interface MetreChange {
   readonly at: Ticks;
   readonly metre: Metre;
 }
@@ -21,10 +21,10 @@ export interface BarLines {
 }
 
 /** The nearest a hand comes before the line: a sixteenth. */
-export const EARLY: Ticks = TICKS_PER_QUARTER / 4;
+const EARLY: Ticks = TICKS_PER_QUARTER / 4;
 
 /** A metre of the file as Fendro groups it. */
-export function metreOf(beats: number, unit: number): Metre {
+function metreOf(beats: number, unit: number): Metre {
   const known = METRES.find((metre) => metreName(metre) === `${beats}/${unit}`);
   if (known) return known;
   const groups: number[] = [];
@@ -61,7 +61,7 @@ export function barLinesOf(
   const [own, next] = [metres[0] as MetreChange, metres[1]];
   const bar = barTicks(own.metre);
   // A first bar that is shorter than those that follow is a pick-up, written out.
-  if (next && next.at === bar && bar < barTicks(next.metre) && !markers.some((at) => at < next.at))
+  if (next?.at === bar && bar < barTicks(next.metre) && !markers.some((at) => at < next.at))
     return { first: next.at, metres: metres.slice(1), shifted: 0 };
   const started = lines.flatMap(({ notes }) => notes.slice(0, 1));
   const onset = started.reduce((least, { start }) => Math.min(least, start), Number.POSITIVE_INFINITY);

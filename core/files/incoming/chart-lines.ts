@@ -1,4 +1,4 @@
-import type { Writing } from '../../song/chord-edit';
+import type { Writing } from '../../song/chord-typing';
 import { TEMPO_LIMITS } from '../../song/schema';
 import { countIn, isAgain, isHold } from '../../song/written-bars';
 import type { Key } from '../../theory/key';
@@ -26,8 +26,10 @@ export interface ChartLines {
 }
 
 /** Parts of songs, as charts head them. */
-const PARTS =
-  /^(?:intro|verse|strophe|pre-?\s?chorus|chorus|refrain|hook|bridge|middle(?:\s?8| eight)?|solo|inter(?:lude|mezzo)|instrumental|break(?:down)?|vamp|turnaround|tag|coda|outro|ending|end|part|section|theme|head)\b/iu;
+const PART_NAMES =
+  'intro verse strophe pre-?\\s?chorus chorus refrain hook bridge middle(?:\\s?8|\\seight)? solo interlude intermezzo ' +
+  'instrumental break(?:down)? vamp turnaround tag coda outro ending end part section theme head';
+const PARTS = new RegExp(`^(?:${PART_NAMES.split(' ').join('|')})\\b`, 'iu');
 const JUMPS = /\b(?:D\.?\s?[CS]\.?(?:\s+al\s+\w+)?|da capo|dal segno|to coda|fine)\b/iu;
 const BAR_LINE = /[|‖]/u;
 const ANY_KEY: Key = { tonic: 0, scale: 'major' };

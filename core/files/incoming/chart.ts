@@ -1,4 +1,5 @@
-import { closeGaps, placesFor, writtenSpan, type Writing } from '../../song/chord-edit';
+import { closeGaps } from '../../song/chord-edit';
+import { placesFor, writtenSpan, type Writing } from '../../song/chord-typing';
 import { LIMITS, shortened } from '../../song/limits';
 import type { ChordSpan } from '../../song/schema';
 import { isAgain, isHold, writtenBars, type WrittenBar } from '../../song/written-bars';
@@ -160,20 +161,12 @@ function remarksOn(sections: readonly ChartSection[], left: readonly string[], p
   const unread = sections.flatMap(({ chords, name }) =>
     chords.flatMap((span) => (span.unread === undefined ? [] : [`“${span.unread}”${name ? ` in ${name}` : ''}`])),
   );
-  const some = unread.slice(0, 5).join(', ');
-  const more = unread.length > 5 ? ` and ${unread.length - 5} more` : '';
+  const some = unread.slice(0, 5).join(', ') + (unread.length > 5 ? ` and ${unread.length - 5} more` : '');
+  const stay = unread.length === 1 ? 'it stays in its place' : 'they stay in their places';
+  const jumps = left.slice(0, 3).map((text) => `“${text}”`);
   return [
-    ...(unread.length > 0
-      ? [`${some}${more} could not be read: they stay in their places, marked, to be typed anew.`]
-      : []),
-    ...(left.length > 0
-      ? [
-          `Not followed: ${left
-            .slice(0, 3)
-            .map((text) => `“${text}”`)
-            .join(', ')}.`,
-        ]
-      : []),
+    ...(unread.length > 0 ? [`${some} could not be read: ${stay}, marked, to be typed anew.`] : []),
+    ...(left.length > 0 ? [`Not followed: ${jumps.join(', ')}.`] : []),
     ...(places > LIMITS.places
       ? [`It plays ${places} sections one after the other; a song holds ${LIMITS.places}, and the rest was left out.`]
       : []),
@@ -184,9 +177,10 @@ function remarksOn(sections: readonly ChartSection[], left: readonly string[], p
  * Reads a chord chart.
  *
  * @param writing  how its notes are named
+ * @param wished   the key that the writer gave it; null where it is what the chart says, or sounds like
  * @returns its sections and what holds for all of it, or in plain words why it is no chart
  */
-export function readChart(text: string, writing: Writing = {}): ChartReading {
+export function readChart(text: string, writing: Writing = {}, wished: Key | null = null): ChartReading {
   if (text.length > LONGEST)
     return { ok: false, reason: 'This text is far longer than a chord chart. Take one song at a time.' };
   const { lines, title, key: stated, tempo, metre: said, left } = chartLines(text, writing);
@@ -205,7 +199,8 @@ export function readChart(text: string, writing: Writing = {}): ChartReading {
     };
   const how: Writing = { ...writing, degrees: areDegrees(blocks) };
   const inKey = (key: Key) => laid.map(({ bars }) => spansOf(bars, key, metre, how));
-  const key = stated ?? (how.degrees ? { tonic: 0, scale: 'major' } : keyOfChords(inKey({ tonic: 0, scale: 'major' })));
+  const key =
+    wished ?? stated ?? (how.degrees ? { tonic: 0, scale: 'major' } : keyOfChords(inKey({ tonic: 0, scale: 'major' })));
   const spans = inKey(key);
   const sections = laid.map(({ name, bars }, index): ChartSection => ({
     name: shortened(name, LIMITS.name),

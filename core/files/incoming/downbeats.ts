@@ -95,7 +95,7 @@ function onBeats(beats: Beats, notes: readonly ImportNote[], worth: (note: Impor
  *
  * @returns an empty list where there is too little to tell by
  */
-export function evidenceForDownbeats(lines: readonly ImportLine[], metre: Metre): readonly number[] {
+function evidenceForDownbeats(lines: readonly ImportLine[], metre: Metre): readonly number[] {
   const end = lines.reduce((last, { notes }) => Math.max(last, notes.at(-1)?.start ?? 0), 0);
   const beats = beatsOfMusic(metre, end);
   if (beats.bars < FEWEST_BARS) return [];

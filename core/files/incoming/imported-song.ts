@@ -1,17 +1,13 @@
-import { NO_PLAN } from '../../song/plan';
-import { harmonyBriefFor, PLAIN_CHORDS } from '../../song/briefs';
 import { freeName } from '../../song/edit';
 import { LIMITS, shortened } from '../../song/limits';
 import { own } from '../../song/look-up';
 import {
-  SECTION_KINDS,
   type ChordSpan,
   type Ground,
   type Occurrence,
   type Part,
   type Score,
   type Section,
-  type SectionKind,
   type Take,
   type OccurrenceId,
   HARMONY,
@@ -22,11 +18,13 @@ import { isSameKey, semitonesBetween, tonicsFor, type Key } from '../../theory/k
 import { pitchClassOf } from '../../theory/pitch';
 import { barTicks, metreName } from '../../theory/metre';
 import type { Ticks } from '../../theory/units';
+import { newSection } from '../../styles/band';
 import { styleIn } from '../../styles/styles';
 import type { ImportFile, ImportLine, ImportSection } from './file-model';
 import { briefFor, pitchedNotes } from './midi-import';
 import { withMovesOf } from './moves-of-file';
 import { namedIn } from './chord-names';
+import { kindOf } from './section-kind';
 import { cutOut, fewestOf, soundingIn, withinRoom, type Cut, type Move } from './stretches';
 import { type Place, looseTake, chordsTake } from '../../song/take';
 import { withChoices } from '../../song/section';
@@ -79,12 +77,6 @@ export function keysOfFile({ lines, sections }: ImportFile): KeyGuess[] {
 function keyOfStretch({ sections }: ImportFile, { key: stated }: ImportSection, key: Key): Key {
   const own = sections[0]?.key;
   return stated && own && !isSameKey(stated, own) ? stated : key;
-}
-
-/** A section's kind by its marker, where the marker names one. */
-function kindOf(name: string): SectionKind {
-  const plain = name.toLowerCase();
-  return SECTION_KINDS.toSorted((a, b) => b.length - a.length).find((kind) => plain.includes(kind)) ?? 'verse';
 }
 
 /**
@@ -243,22 +235,13 @@ function sectionFrom(
     return part && notes.length > 0 ? [looseTake(place(), part.id, notes.slice(0, LIMITS.notes), source)] : [];
   });
   const harmony: Take[] = chords.some(({ chord }) => chord !== null) ? [chordsTake(place(), chords, source)] : [];
-  const kind = kindOf(section.name);
-  const empty: Section = {
+  const named = newSection(
+    styleIn(score, score.ground.style),
+    kindOf(section.name),
     id,
-    version: null,
-    kind,
-    name: freeName(score, section.name || 'Part'),
-    bars: section.bars,
-    harmony: null,
-    harmonyBrief: harmonyBriefFor(kind, styleIn(score, score.ground.style).harmony),
-    ground: ownGround(section, key, score.ground),
-    chordSetting: PLAIN_CHORDS,
-    plan: NO_PLAN,
-    solos: [],
-    holds: {},
-    chosen: {},
-  };
+    freeName(score, section.name || 'Part'),
+  );
+  const empty: Section = { ...named, bars: section.bars, ground: ownGround(section, key, score.ground) };
   const made = [...harmony, ...takes];
   const chosen = made.map((take) => [take.of === 'part' ? take.part : HARMONY, take.id] as const);
   return { section: withTemposOf(section, withChoices(empty, chosen)), takes: [...takes, ...harmony] };

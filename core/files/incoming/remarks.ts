@@ -1,4 +1,4 @@
-import { barTicks, METRES, type Metre } from '../../theory/metre';
+import { barTicks } from '../../theory/metre';
 import type { ReadMidi } from '../midi/midi-read';
 import type { Loss } from '../midi/salvage';
 import { isUsable, type BarLines } from './bar-lines';
@@ -54,8 +54,8 @@ const timesOf = (bars: number): string => (bars === 1 ? 'A bar' : `${bars} bars`
 
 export function remarksOf(file: ReadMidi, bars: BarLines, read: Pick<ImportFile, 'chords'>): readonly string[] {
   const odd = file.metres.find((metre) => !isUsable(metre));
-  const metre = bars.metres[0]?.metre ?? (METRES[2] as Metre);
-  const before = Math.floor(bars.first / barTicks(metre));
+  const [first] = bars.metres;
+  const before = first ? Math.floor(bars.first / barTicks(first.metre)) : 0;
   return [
     ...lossesInWords(file),
     ...(file.counting.by === 'second'

@@ -54,3 +54,14 @@ export const longBytes = (value: number): number[] => [
   (value >>> 8) & 255,
   value & 255,
 ];
+
+/** Several stretches of bytes, one after the other. */
+export function joined(chunks: readonly (Uint8Array | readonly number[])[]): Uint8Array {
+  const result = new Uint8Array(chunks.reduce((size, { length }) => size + length, 0));
+  let at = 0;
+  for (const each of chunks) {
+    result.set(each, at);
+    at += each.length;
+  }
+  return result;
+}

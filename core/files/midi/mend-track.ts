@@ -1,5 +1,5 @@
-import { findTag, tagAt, variable } from './bytes';
-import { eventAt, type NoEvent, type TrackEvent } from './track-events';
+import { findTag, joined, tagAt, variable } from './bytes';
+import { eventAt, type NoEvent, type SoundStretch, type TrackEvent } from './track-events';
 
 /** A track that was not sound, as far as it can be read. */
 export interface MendedTrack {
@@ -7,8 +7,9 @@ export interface MendedTrack {
   readonly body: Uint8Array;
   /** Where what comes after it begins. */
   readonly next: number;
-  /** True where the file breaks off in it. */
+  /** True where it breaks off within an event, and where it came to its end as tracks do. */
   readonly cut: boolean;
+  readonly ended: boolean;
   /** How many places could not be read and were stepped over. */
   readonly unreadable: number;
   /** True where a time was so long that it cannot be meant, and was left out. */
@@ -63,13 +64,15 @@ function nextPlace(bytes: Uint8Array, from: number, reach: Reach): number {
  * Reads a broken track event by event: what cannot be read is stepped over to the next place from where it reads on,
  * its time kept; strays are dropped; an end is set where there is none.
  *
- * @param from  its first event
+ * @param from   its first event
+ * @param sound  how far it needs no mending
  */
-export function mendTrack(bytes: Uint8Array, from: number, reach: Reach): MendedTrack {
+export function mendTrack(bytes: Uint8Array, from: number, sound: SoundStretch, reach: Reach): MendedTrack {
   const { end, longestRest } = reach;
   const out: number[] = [];
-  let [at, running, waiting, unreadable] = [from, 0, 0, 0];
-  let [cut, late, timed] = [false, false, true];
+  let { at, running } = sound;
+  let [waiting, unreadable] = [0, 0];
+  let [cut, ended, late, timed] = [false, false, false, true];
   let next = end;
   while (at < end) {
     const event = eventAt(bytes, at, end, running, timed);
@@ -91,6 +94,7 @@ export function mendTrack(bytes: Uint8Array, from: number, reach: Reach): Mended
     if (event.kind === 'end') {
       const ends = event.next >= end || tagAt(bytes, event.next) === 'MTrk';
       if (ends || !readsOn(bytes, event.next, FRESH, reach)) {
+        ended = true;
         const track = findTag(bytes, 'MTrk', event.next, end);
         next = track < 0 ? end : track;
         break;
@@ -108,7 +112,7 @@ export function mendTrack(bytes: Uint8Array, from: number, reach: Reach): Mended
     at = event.next;
     if (event.kind === 'stray') timed = !slippedIn(bytes, at, running, reach);
   }
-  return { body: Uint8Array.from([...out, ...END]), next, cut, unreadable, late };
+  return { body: joined([bytes.subarray(from, sound.at), out, END]), next, cut, ended, unreadable, late };
 }
 
 /**

@@ -7,9 +7,9 @@ import { kindOfController } from './midi-expression';
 /** Gathers what the channels of a track do besides their notes, event by event; moments in the file's own ticks. */
 
 /** What a channel does besides its notes: how it is bent and swells, stands in the mix, and when its pedal is down. */
-export type ControlKind = CurveKind | MoveKind | 'pedal';
+type ControlKind = CurveKind | MoveKind | 'pedal';
 
-export interface Moment {
+interface Moment {
   readonly at: number;
   /** Cents of a bend, −100 to 100 of what goes either way, % of the others; a pedal is down from 50 on. */
   readonly value: number;
@@ -46,8 +46,8 @@ export class ControlsOfTrack {
 
   private of(channel: number): Channel {
     const known = this.channels.get(channel) ?? { moments: noMoments(), parameter: [-1, -1], range: [2, 0] };
-    this.channels.set(channel, known as Channel);
-    return known as Channel;
+    this.channels.set(channel, known);
+    return known;
   }
 
   /** @param value  −8192 to 8191 */

@@ -8,7 +8,7 @@ import type { MidiEvent } from './midi-write';
 /** Bends, vibrato and swells as MIDI says them, out and in: pitch bend with its range, modulation, expression. */
 
 /** The MIDI controllers of vibrato and swell. */
-export const [MODULATION, EXPRESSION] = [1, 11];
+const [MODULATION, EXPRESSION] = [1, 11];
 /** The middle of a bend, where nothing is bent, and its furthest. */
 const [MIDDLE, FURTHEST] = [8192, 8191];
 /** Ranges that a bend can be given in, in semitones; the first is every synthesizer's own. */

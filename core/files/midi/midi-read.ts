@@ -33,7 +33,7 @@ export interface ReadText {
 }
 
 /** A key signature. */
-export interface ReadKey {
+interface ReadKey {
   readonly at: number;
   /** Sharps, or flats below 0. */
   readonly accidentals: number;
@@ -41,8 +41,7 @@ export interface ReadKey {
 }
 
 /** Text that a file may carry beside its music. */
-const TEXTS = ['text', 'lyrics', 'cuePoint'] as const;
-type TextKind = (typeof TEXTS)[number];
+type TextKind = 'text' | 'lyrics' | 'cuePoint';
 
 export interface ReadMidi {
   readonly type: number;
@@ -149,29 +148,29 @@ function inTurn(tracks: MidiData['tracks'], whole: Collected, ticks: number): Re
 
 /** Pairs starts and ends of notes, the earliest start with the next end. */
 class OpenNotes {
-  readonly notes: ReadNote[] = [];
-  private readonly open = new Map<number, { start: number; velocity: number }[]>();
+  private readonly notes: Writable<ReadNote>[] = [];
+  /** Those that have not ended yet, by channel and pitch. */
+  private readonly open: Writable<ReadNote>[][] = [];
 
   begin(start: number, channel: number, pitch: number, velocity: number): void {
-    const place = channel * 128 + pitch;
-    const begun = this.open.get(place);
-    if (begun) begun.push({ start, velocity });
-    else this.open.set(place, [{ start, velocity }]);
+    const note = { start, duration: 0, pitch, velocity, channel };
+    this.notes.push(note);
+    (this.open[channel * 128 + pitch] ??= []).push(note);
   }
 
   end(at: number, channel: number, pitch: number): void {
-    const begun = this.open.get(channel * 128 + pitch)?.shift();
-    if (begun)
-      this.notes.push({ start: begun.start, duration: at - begun.start, pitch, velocity: begun.velocity, channel });
+    const note = this.open[channel * 128 + pitch]?.shift();
+    if (note) note.duration = at - note.start;
   }
 
   /** Notes that the file never ends last until its track does. */
   endAll(at: number): readonly ReadNote[] {
-    for (const [place, begun] of this.open)
-      for (let left = begun.length; left > 0; left--) this.end(at, Math.floor(place / 128), place % 128);
+    for (const note of this.open.flat()) note.duration = at - note.start;
     return this.notes.sort((a, b) => a.start - b.start || a.pitch - b.pitch);
   }
 }
+
+type Writable<T> = { -readonly [K in keyof T]: T[K] };
 
 /** @param from  where the track begins, in the file's ticks */
 function collectTrack(

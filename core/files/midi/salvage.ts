@@ -1,6 +1,6 @@
-import { findTag, longAt, longBytes, shortAt, tagAt } from './bytes';
+import { findTag, joined, longAt, longBytes, shortAt, tagAt } from './bytes';
 import { mendTrack } from './mend-track';
-import { isSoundTrack } from './track-events';
+import { soundUntil } from './track-events';
 
 /** What could not be brought over from a broken file; tracks are counted from 0 as they are found. */
 export type Loss =
@@ -23,7 +23,7 @@ export type Counting =
   | { readonly by: 'second'; readonly ticks: number }
   | { readonly by: 'unknown' };
 
-export interface Salvaged {
+interface Salvaged {
   readonly ok: true;
   /** A sound MIDI file of the tracks that were found; its header counts quarters whatever the file did. */
   readonly bytes: Uint8Array;
@@ -34,10 +34,8 @@ export interface Salvaged {
 export type Salvage = Salvaged | { readonly ok: false; readonly reason: string };
 
 const LARGEST = 16 * 1024 * 1024;
-/** More ticks than this from the beginning is no music: a day of it at the finest resolution. */
-const LATEST = 0x3fff_ffff;
 /** A rest of more quarters than this is no music. */
-const LONGEST_REST = 8000;
+const LONGEST_REST = 4000;
 /** So far into a file its header is looked for: other programs put their own before it. */
 const FURTHEST_HEADER = 1 << 20;
 /** What a header says that says nothing of ticks. */
@@ -84,7 +82,7 @@ function headerAt(bytes: Uint8Array, at: number): Header {
 const isChunk = (bytes: Uint8Array, at: number): boolean =>
   at + 8 <= bytes.length &&
   (tagAt(bytes, at) === 'MTrk' ||
-    (/^[\w .\-]{4}$/.test(tagAt(bytes, at)) && at + 8 + longAt(bytes, at + 4) <= bytes.length));
+    (/^[\w .-]{4}$/.test(tagAt(bytes, at)) && at + 8 + longAt(bytes, at + 4) <= bytes.length));
 
 interface Tracks {
   readonly chunks: readonly Uint8Array[];
@@ -112,19 +110,22 @@ function tracksFrom(bytes: Uint8Array, first: number, longestRest: number): Trac
       continue;
     }
     const said = longAt(bytes, at + 4);
-    const sound = at + 8 + said;
-    if (sound <= bytes.length && isSoundTrack(bytes, at + 8, sound, LATEST)) {
-      chunks.push(bytes.subarray(at, sound));
-      at = sound;
+    const [from, ends] = [at + 8, at + 8 + said];
+    if (ends <= bytes.length && soundUntil(bytes, from, ends, longestRest).whole) {
+      chunks.push(bytes.subarray(at, ends));
+      at = ends;
       continue;
     }
     const track = chunks.length;
-    const mended = mendTrack(bytes, at + 8, { end: endOfTrack(bytes, at + 8, said), longestRest });
+    const end = endOfTrack(bytes, from, said);
+    const mended = mendTrack(bytes, from, soundUntil(bytes, from, end, longestRest), { end, longestRest });
     chunks.push(chunk('MTrk', mended.body));
-    if (mended.cut) lost.push({ kind: 'cut', track });
+    // A track that says it goes on beyond the end of the file is cut off, even where it breaks off between two events.
+    const cut = mended.cut || (!mended.ended && ends > bytes.length);
+    if (cut) lost.push({ kind: 'cut', track });
     if (mended.unreadable > 0) lost.push({ kind: 'unreadable', track, places: mended.unreadable });
     if (mended.late) lost.push({ kind: 'late', track });
-    if (!mended.cut && mended.unreadable === 0 && !mended.late) lost.push({ kind: 'mended' });
+    if (!cut && mended.unreadable === 0 && !mended.late) lost.push({ kind: 'mended' });
     at = mended.next;
   }
   return { chunks, lost };
@@ -137,16 +138,6 @@ const chunk = (tag: string, body: Uint8Array | readonly number[]): Uint8Array =>
     Uint8Array.from(longBytes(body.length)),
     body,
   ]);
-
-function joined(chunks: readonly (Uint8Array | readonly number[])[]): Uint8Array {
-  const result = new Uint8Array(chunks.reduce((size, { length }) => size + length, 0));
-  let at = 0;
-  for (const each of chunks) {
-    result.set(each, at);
-    at += each.length;
-  }
-  return result;
-}
 
 /** The part of a file that is a MIDI file: without a wrapper of RIFF or MacBinary, or whatever else stands before it. */
 function startOf(bytes: Uint8Array): number {
@@ -184,7 +175,7 @@ export function salvageMidi(file: Uint8Array): Salvage {
       ? headerAt(bytes, 0)
       : { format: 1, promised: null, counting: { by: 'unknown' }, next: 0, broken: true };
   const ticks = header.counting.by === 'quarter' ? header.counting.ticks : USUAL_RESOLUTION;
-  const { chunks, lost } = tracksFrom(bytes, header.next, Math.min(LATEST / 4, ticks * LONGEST_REST));
+  const { chunks, lost } = tracksFrom(bytes, header.next, ticks * LONGEST_REST);
   if (chunks.length === 0)
     return {
       ok: false,

@@ -5,6 +5,12 @@ const DATA_BYTES = [2, 2, 2, 2, 1, 1, 2] as const;
 /** Data bytes after each status from F1 to F6: system messages, which have no place in files. */
 const COMMON_BYTES = [1, 2, 1, 0, 0, 0] as const;
 
+/** Meta events that have one length only, by their kind: sequence number, channel, port, tempo, SMPTE, metre, key. */
+const META_LENGTHS: Readonly<Record<number, number>> = { 0: 2, 0x20: 1, 0x21: 1, 0x51: 3, 0x54: 5, 0x58: 4, 0x59: 2 };
+
+/** True where a meta event is as long as its kind has to be; readers stop at others. */
+const isMetaSound = (kind: number, length: number): boolean => (META_LENGTHS[kind] ?? length) === length;
+
 /** Clocks and the like, which some recorders let slip into files; they may stand anywhere. */
 const isRealTime = (byte: number): boolean => byte >= 0xf8 && byte < 0xff;
 
@@ -68,8 +74,9 @@ export function eventAt(
     const length = variableAt(bytes, head, end);
     const next = length.next + length.value;
     if (length.next < 0 || next > end) return none('cut', delta, body);
-    const isEnd = first === 0xff && bytes[body + 1] === 0x2f;
-    return { ...said, kind: isEnd ? 'end' : 'long', data: [], next };
+    const meta = first === 0xff ? (bytes[body + 1] as number) : null;
+    const sound = meta === null || isMetaSound(meta, length.value);
+    return { ...said, kind: meta === 0x2f ? 'end' : sound ? 'long' : 'stray', data: [], next };
   }
   if (first >= 0xf0) {
     const next = body + 1 + (COMMON_BYTES[first - 0xf1] ?? 0);
@@ -100,39 +107,48 @@ function channelEvent(
   return { ...said, kind: 'channel', data, next: at };
 }
 
+/** How far a track is sound. */
+export interface SoundStretch {
+  /** The end of its last sound event, and the status that holds on there; 0 where none does. */
+  readonly at: number;
+  readonly running: number;
+  /** True where all of it is sound, its one end included. */
+  readonly whole: boolean;
+}
+
 /**
- * Whether a track is sound from its first byte to its last, as nearly all are: lengths, data bytes, one end, and no
- * time beyond what is asked. The quick look before anything is mended.
+ * How far a track is sound, which nearly all are to their ends: lengths, data bytes, one end, no time beyond what is
+ * asked. The quick look before anything is mended.
  *
- * @param latest  ticks from the beginning, at the most
+ * @param longestRest  ticks between two events, at the most
  */
-export function isSoundTrack(bytes: Uint8Array, from: number, end: number, latest: number): boolean {
-  let running = 0;
-  let now = 0;
-  for (let at = from; at < end;) {
+export function soundUntil(bytes: Uint8Array, from: number, end: number, longestRest: number): SoundStretch {
+  let [at, running] = [from, 0];
+  while (at < end) {
     const time = variableAt(bytes, at, end);
-    now += time.value;
-    at = time.next;
-    if (at < 0 || at >= end || now > latest) return false;
-    const first = bytes[at] as number;
+    let next = time.next;
+    if (next < 0 || next >= end || time.value > longestRest) break;
+    const first = bytes[next] as number;
     if (first === 0xff || first === 0xf0 || first === 0xf7) {
-      const length = variableAt(bytes, at + (first === 0xff ? 2 : 1), end);
-      const next = length.next + length.value;
-      if (length.next < 0 || next > end) return false;
-      if (first === 0xff && bytes[at + 1] === 0x2f) return next === end;
+      const length = variableAt(bytes, next + (first === 0xff ? 2 : 1), end);
+      const after = length.next + length.value;
+      if (length.next < 0 || after > end) break;
+      const kind = first === 0xff ? (bytes[next + 1] as number) : -1;
+      if (kind === 0x2f) return { at, running, whole: after === end };
+      if (kind >= 0 && !isMetaSound(kind, length.value)) break;
       // The standard ends a running status here; many programs write on under it, and it can be read all the same.
-      at = next;
+      at = after;
       continue;
     }
-    if (first >= 0xf0) return false;
-    if (first >= 0x80) {
-      running = first;
-      at++;
-    } else if (running === 0) return false;
-    const count = DATA_BYTES[(running >> 4) - 8] ?? 0;
-    if (at + count > end) return false;
-    for (let index = 0; index < count; index++) if ((bytes[at + index] as number) > 127) return false;
-    at += count;
+    if (first >= 0xf0 || (first < 0x80 && running === 0)) break;
+    const status = first >= 0x80 ? first : running;
+    if (first >= 0x80) next++;
+    const data = next + (DATA_BYTES[(status >> 4) - 8] ?? 0);
+    if (data > end) break;
+    while (next < data && (bytes[next] as number) < 128) next++;
+    if (next < data) break;
+    running = status;
+    at = data;
   }
-  return false;
+  return { at, running, whole: false };
 }

@@ -7,6 +7,7 @@ import { SessionActions, sessionFeature, type Drawer } from '../../store/session
 import { Notices } from '../../store/notices';
 import { Saving } from '../../store/saving';
 import { SongActions } from '../../store/song.actions';
+import { NoteNames } from '../../ui/note-names';
 import { Theme } from '../../ui/theme';
 import { grouped, type Command } from '../command';
 import { Dialogs } from '../dialogs';
@@ -29,6 +30,7 @@ const DRAWERS: Readonly<Record<Drawer, readonly [words: string, keys: readonly s
 export function pageCommands(): readonly Command[] {
   const [store, router, saving, notices] = [inject(Store), inject(Router), inject(Saving), inject(Notices)];
   const [theme, guide, dialogs, regions] = [inject(Theme), inject(Guide), inject(Dialogs), inject(Regions)];
+  const names = inject(NoteNames);
   const [undo, redo] = [store.selectSignal(selectUndo), store.selectSignal(selectRedo)];
   const drawer = store.selectSignal(sessionFeature.selectDrawer);
   const go = (address: string) => () => router.navigateByUrl(address);
@@ -66,7 +68,7 @@ export function pageCommands(): readonly Command[] {
       { id: 'page.deliver', words: 'Hand the song over as files', keys: ['Mod+e'], run: go('/deliver') },
       { id: 'page.song', words: 'Back to the song', keys: [], run: go('/') },
       { id: 'page.songs', words: 'Songs', keys: [], run: go('/songs') },
-      { id: 'page.bring-in', words: 'Bring in a MIDI file', keys: [], run: go('/bring-in') },
+      { id: 'page.bring-in', words: 'Bring in a MIDI file or chords', keys: [], run: go('/bring-in') },
       { id: 'page.devices', words: 'Devices: keyboards, controls, clocks', keys: [], run: go('/devices') },
       { id: 'page.help', words: 'Help', keys: [], run: go('/help') },
       { id: 'page.keys', words: 'All keys', keys: ['?'], run: () => dialogs.openKeys() },
@@ -78,6 +80,18 @@ export function pageCommands(): readonly Command[] {
         keys: [],
         run: () => {
           theme.toggle();
+        },
+      },
+      {
+        id: 'page.note-names',
+        words: 'Name notes as in German, or as in English',
+        now: () => (names.german() ? 'Name notes as in English (B, B♭)' : 'Name notes as in German (H, B)'),
+        keys: [],
+        run: () => {
+          names.setGerman(!names.german());
+          notices.say(
+            names.german() ? 'H is B now, and B is B♭, where chords are typed.' : 'B is B again, and H is none.',
+          );
         },
       },
       {

@@ -9,9 +9,9 @@ import {
   viewChild,
 } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { moveBoundary, moveChord, pasteChords, spanText, typeChords } from '@fendro/core/song/chord-edit';
+import { moveBoundary, moveChord, pasteChords, spanText } from '@fendro/core/song/chord-edit';
+import { typeChords, typedProblem } from '@fendro/core/song/chord-typing';
 import type { ChordSpan } from '@fendro/core/song/schema';
-import { readChord } from '@fendro/core/theory/read-chord';
 import type { Ticks } from '@fendro/core/theory/units';
 import { CloseUpView, INSET } from '../../desks/close-up-view';
 import { HarmonyDesk } from '../../desks/harmony-desk';
@@ -218,7 +218,7 @@ export class ChordBlocks {
     caret?.select();
   }
 
-  protected readonly readable = (text: string): boolean => text.trim() === '' || readChord(text).ok;
+  protected readonly readable = (text: string): boolean => typedProblem(text, this.desk.typing()) === null;
 
   protected typeKey(event: KeyboardEvent, span: ChordSpan, text: string): void {
     event.stopPropagation();
@@ -235,8 +235,8 @@ export class ChordBlocks {
     if (this.typing() !== span.start) return;
     this.typing.set(null);
     if (text.trim() === spanText(span)) return;
-    const reading = readChord(text);
-    if (text.trim() !== '' && !reading.ok) this.news.say(reading.reason);
+    const problem = typedProblem(text, this.desk.typing());
+    if (problem) this.news.say(problem.reason);
     this.desk.edit('type a chord', typeChords(this.desk.chords(), span.start, text, this.desk.typing()));
   }
 }

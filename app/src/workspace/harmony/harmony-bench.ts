@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { MatButton } from '@angular/material/button';
 import { Store } from '@ngrx/store';
 import { readChord } from '@fendro/core/theory/read-chord';
-import { typeChords } from '@fendro/core/song/chord-edit';
+import { typeChords } from '@fendro/core/song/chord-typing';
 import { HarmonyDesk } from '../../desks/harmony-desk';
 import { selectBar } from '../../store/selectors';
 import { CHORD_TABS, SessionActions, type ChordTab, sessionFeature } from '../../store/session';

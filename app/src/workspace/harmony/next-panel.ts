@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { nextChords, substitutesFor, type ChordIdea } from '@fendro/core/compose/harmony/next';
 import type { ChordSpan } from '@fendro/core/song/schema';
-import { setChords, typeChords } from '@fendro/core/song/chord-edit';
+import { setChords } from '@fendro/core/song/chord-edit';
+import { typeChords } from '@fendro/core/song/chord-typing';
 import { chordSymbol, type Chord, sameChord } from '@fendro/core/theory/chord';
 import { romanNumeral } from '@fendro/core/theory/harmony-role';
 import { Store } from '@ngrx/store';

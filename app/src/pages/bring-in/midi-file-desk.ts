@@ -29,7 +29,7 @@ const NO_MUSIC = { parts: [], sections: [], order: [] } as const;
 
 /** Music from a MIDI file: read, chosen from, heard, and brought in as a song of its own or into the present one. */
 @Injectable()
-export class BringInDesk {
+export class MidiFileDesk {
   private readonly client = inject(ImportClient);
   private readonly library = inject(Library);
   private readonly store = inject(Store);
