@@ -153,8 +153,9 @@ export function readChord(typed: string, { german = false }: ChordWriting = {}):
   const text = typed.trim();
   const plain = plainChord(typed, german);
   if (isSilence(plain)) return { ok: true, chord: null };
-  // C♭ and F♭ are hardly ever roots of a bare fifth: their sign belongs to the 5.
-  const match = /^([CF])(b5.*)$/u.exec(plain) ?? /^([A-Ga-g](?:##|bb|[#bx𝄪𝄫])?)(.*)$/u.exec(plain);
+  // As it is typed, C♭ and F♭ are hardly ever roots of a bare fifth: the letter b belongs to the 5. Print is exact.
+  const flatFifth = /^\W*[CF]b5/u.test(text) ? /^([CF])(b5.*)$/u.exec(plain) : null;
+  const match = flatFifth ?? /^([A-Ga-g](?:##|bb|[#bx𝄪𝄫])?)(.*)$/u.exec(plain);
   const root = match ? readName(match[1] ?? '') : null;
   if (!match || root === null) {
     const h = plain.startsWith('H')
