@@ -138,12 +138,12 @@ interface Laid {
 function laidOut(blocks: readonly Block[]): { readonly sections: readonly Laid[]; readonly order: readonly number[] } {
   const sections: Laid[] = [];
   const order: number[] = [];
-  const placesOf = (name: string): number[] =>
-    sections.flatMap((section, index) => (section.name.toLowerCase() === name.toLowerCase() ? [index] : []));
+  /** The places of the block of each name that was written out last. */
+  const named = new Map<string, readonly number[]>();
   for (const { name, times, bars } of blocks) {
     const places =
       bars.length === 0
-        ? placesOf(name)
+        ? (named.get(name.toLowerCase()) ?? [])
         : inSections(bars).map((some) => {
             const content = JSON.stringify(some);
             const known = sections.findIndex(
@@ -151,6 +151,7 @@ function laidOut(blocks: readonly Block[]): { readonly sections: readonly Laid[]
             );
             return known >= 0 ? known : sections.push({ name, bars: some }) - 1;
           });
+    named.set(name.toLowerCase(), places);
     for (let time = 0; time < times; time++) order.push(...places);
   }
   return { sections, order };
