@@ -1,5 +1,5 @@
 import * as fc from 'fast-check';
-import { writeWav } from './wav';
+import { storedWav } from '../sounding/wav';
 import { joined, peaksOf, playing, storing, toStored } from './wave';
 
 const done = <T>(work: Generator<void, T>): T => {
@@ -52,7 +52,7 @@ describe('recorded sound', () => {
   });
 
   it('is a WAV file that says what it is', () => {
-    const bytes = writeWav({ rate: 44_100, samples: Int16Array.of(1, -2, 300) });
+    const bytes = storedWav(44_100, Int16Array.of(1, -2, 300));
     const view = new DataView(bytes.buffer);
     expect(String.fromCharCode(...bytes.subarray(0, 4), ...bytes.subarray(8, 12))).toBe('RIFFWAVE');
     expect([view.getUint32(4, true), view.getUint32(24, true), view.getUint32(40, true)]).toEqual([42, 44_100, 6]);

@@ -2,7 +2,7 @@ import { inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { guidesOf } from '@fendro/core/song/guides';
 import type { Score } from '@fendro/core/song/schema';
-import { writeWav } from '@fendro/core/live/wav';
+import { storedWav } from '@fendro/core/sounding/wav';
 import type { Wave } from '@fendro/core/live/wave';
 import { GuidePlayer } from '../../sound/guide-player';
 import { SoundStorage } from '../../storage/sound-storage';
@@ -84,6 +84,6 @@ export class GuideSounds {
   }
 
   download(wave: Wave, name: string): void {
-    download(`${name}.wav`, writeWav(wave), 'audio/wav');
+    download(`${name}.wav`, storedWav(wave.rate, wave.samples), 'audio/wav');
   }
 }
