@@ -1,7 +1,7 @@
 import type { BrowserContext, Page } from '@playwright/test';
 import { violations } from './support/accessibility';
 import { symbols } from './support/chords';
-import { loudness } from './support/recorder';
+import { loudness, soundCameLater, watchSound } from './support/recorder';
 import { expect, notice, openFendro, test, withoutGuide } from './support/test';
 
 /** Devices, with those that come with Fendro: keys that play, controls that learn, clocks that lead and follow. */
@@ -114,6 +114,7 @@ test('the clock of the music leads a studio and parts go there; a studio leads t
   await page.getByRole('checkbox', { name: 'Gets the clock of the music' }).check();
   await page.getByLabel('Where Bass goes').selectOption('Simulated studio');
   await page.getByRole('button', { name: 'Play', exact: true }).click();
+  await watchSound(page);
   const shown = (name: string) => studio.locator('dl > div').filter({ hasText: name }).locator('dd');
   await expect(shown('Clock')).toHaveText('runs');
   await expect(shown('Its tempo')).toHaveText('96.0 BPM');
@@ -122,7 +123,9 @@ test('the clock of the music leads a studio and parts go there; a studio leads t
   await expect.poll(async () => Number(await bass.getByRole('cell').nth(2).textContent())).toBeGreaterThan(3);
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
   await expect(shown('Clock')).toHaveText('stands');
-  expect(Number.parseFloat((await shown('Furthest').textContent()) ?? '')).toBeLessThan(1);
+  // Where a busy machine lets the sound itself come later, the clock has to come later with it, and by no more.
+  const furthest = Number.parseFloat((await shown('Furthest').textContent()) ?? '');
+  expect(furthest).toBeLessThan(1 + (await soundCameLater(page)));
   expect(await studio.getByRole('row').count()).toBe(3);
   await expect(bass.getByRole('cell').nth(4)).toHaveText('');
 

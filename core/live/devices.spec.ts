@@ -1,7 +1,7 @@
 import * as fc from 'fast-check';
 import { styleOf } from '../styles/styles';
 import { readChord } from '../theory/read-chord';
-import type { Chord } from '../theory/chord';
+import { chordSymbol, type Chord } from '../theory/chord';
 import { METRES } from '../theory/metre';
 import { inMask, pitchClassOf } from '../theory/pitch';
 import { begun, curvesOf, over, shapedBy, since, type Captured, type PlayedNote } from './capture';
@@ -123,6 +123,28 @@ describe('chords that were struck as they are', () => {
     ]);
     const chosen = round.map((each) => ({ ...each, chord: chord('G') }));
     expect(withChordsHeard(chosen, KEY, METRES[2]!, 5760)).toBe(chosen);
+  });
+});
+
+describe('chords of a keyboard alone', () => {
+  it('are heard each, wherever in the bar they fall, between two lines too', () => {
+    const fall = { at: fc.integer({ min: 0, max: 3000 }), late: fc.nat(12), held: fc.integer({ min: 200, max: 470 }) };
+    fc.assert(
+      fc.property(fc.record(fall), ({ at, late, held }) => {
+        const struck = (beat: number, pitches: readonly number[]): RoundNote[] =>
+          pitches.map((pitch, finger) => ({
+            start: at + beat * 480 + finger * late,
+            duration: held,
+            pitch,
+            velocity: 80,
+            chord: null,
+          }));
+        const round = [...struck(0, [53, 57, 60]), ...struck(2, [55, 59, 62]), ...struck(4, [57, 60, 64])];
+        const heard = withChordsHeard(round, KEY, METRES[2]!, 4 * 1920);
+        const chords = chordsPlayed(heard, [], { from: 0, to: 4 * 1920 }, 4 * 1920);
+        expect(chords.flatMap((span) => (span.chord ? [chordSymbol(span.chord)] : []))).toEqual(['F', 'G', 'Am']);
+      }),
+    );
   });
 });
 

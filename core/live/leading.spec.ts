@@ -3,7 +3,6 @@ import { stream } from '../trellis/random';
 import { leaderOf, leaderTick, leaderTime, meetingTempo } from './leader';
 import { clockFollowed, PULSE_TICKS, PULSES, UNLED, type Followed } from './midi-clock';
 import { writeMessage, readMessage } from './midi-message';
-import { steadied, type Offset } from './steady-clock';
 import { NOTHING_CAME, placeHeard, studioHeard, tempoHeard, type StudioHeard } from './studio';
 
 /** A clock that began at a moment and has given so many pulses, which tremble by up to so many ms. */
@@ -59,20 +58,6 @@ describe('another’s clock', () => {
     expect(meetingTempo(leader, 4800, 1920, here + 40)).toBeGreaterThan(120);
     expect(meetingTempo(leader, 4800, 1920, here + 1000)).toBeNull();
     expect(meetingTempo(leader, 4800, 1920, here + 100_000)).toBeNull();
-  });
-});
-
-describe('the clock of the sound', () => {
-  it('is steady though each look at it trembles, goes along with one that runs faster, and begins anew where it was set', () => {
-    const roll = stream(3, 'looks');
-    let offset: Offset = null;
-    // Fifty millionths faster, for five minutes, looked at fifty times a second.
-    const truth = (look: number): number => 500 + look * 20 * 50e-6;
-    for (let look = 0; look < 15_000; look++) {
-      offset = steadied(offset, truth(look) + 6 * (roll.next() - 0.5));
-      if (look > 500) expect(Math.abs(offset - truth(look))).toBeLessThan(1);
-    }
-    expect(steadied(offset, 9000)).toBe(9000);
   });
 });
 

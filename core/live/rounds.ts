@@ -4,6 +4,7 @@ import type { ChordSpan, Curve, OccurrenceId, SectionId } from '../song/schema';
 import { withNoteIds } from '../song/take';
 import { chordFinder } from '../study/chord-finder';
 import { inferChords } from '../study/infer/chords';
+import { strikesOf } from '../study/infer/struck';
 import { sameChord, type Chord } from '../theory/chord';
 import type { Key } from '../theory/key';
 import type { Metre } from '../theory/metre';
@@ -107,12 +108,18 @@ export function withChordsHeard(
   metre: Metre,
   length: Ticks,
 ): readonly RoundNote[] {
-  const lineOf = ({ start }: RoundNote): Ticks => Math.max(0, Math.round(start / CHORD_STEP) * CHORD_STEP);
-  const bare = notes.filter(({ chord }) => chord === null).map((note) => ({ ...note, start: lineOf(note) }));
+  const bare = notes.filter(({ chord }) => chord === null).sort((a, b) => a.start - b.start);
   if (bare.length === 0) return notes;
-  const inOrder = bare.sort((a, b) => a.start - b.start);
-  const chordAt = chordFinder(inferChords(inOrder, key, metre, length));
-  return notes.map((note) => (note.chord ? note : { ...note, chord: chordAt(lineOf(note)) }));
+  // What is struck together is meant for one line, even where that lies between two.
+  const lines = new Map(
+    strikesOf(bare).flatMap((strike) => {
+      const line = Math.max(0, Math.round(strike[0].start / CHORD_STEP) * CHORD_STEP);
+      return strike.map((note) => [note, line] as const);
+    }),
+  );
+  const onLines = bare.map((note) => ({ ...note, start: lines.get(note) ?? note.start }));
+  const chordAt = chordFinder(inferChords(onLines, key, metre, length));
+  return notes.map((note) => (note.chord ? note : { ...note, chord: chordAt(lines.get(note) ?? note.start) }));
 }
 
 /**

@@ -1,19 +1,55 @@
-/**
- * How far one clock stands from another, as of the last measure; measures tremble, since a page is told where its sound
- * is only now and then.
- */
-export type Offset = number | null;
+/** How far one clock stands from another, as it was looked at again and again. */
+export interface Looks {
+  /** What was measured, in ms, oldest first. */
+  readonly offsets: readonly number[];
+  /** True while only rough measures were to be had. */
+  readonly rough: boolean;
+}
 
-/** A measure so far off is no trembling: one of the clocks was set, in ms. */
-const SET_MS = 25;
-/** How much of what a measure is off by is believed. */
-const BELIEVED = 0.02;
+export const NO_LOOKS: Looks = { offsets: [], rough: true };
+
+/** Looks that are kept: two or three seconds of them. */
+const KEPT = 128;
+/** So many in a row that agree on something else tell that a clock was set; one or two are trembling. */
+export const AGREEING = 8;
+
+const inOrder = (values: readonly number[]): number[] => [...values].sort((a, b) => a - b);
+const mean = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0) / values.length;
+
+/** True where the last looks, but for the odd one, lie to one side of nearly all that came before them. */
+function wasSet(before: readonly number[], last: readonly number[]): boolean {
+  const sorted = inOrder(before);
+  const [low = 0, high = 0] = [0.1, 0.9].map((share) => sorted[Math.floor(share * (sorted.length - 1))]);
+  const most = inOrder(last).slice(1, -1);
+  return most.every((offset) => offset > high) || most.every((offset) => offset < low);
+}
 
 /**
- * The offset after another measure: a moving mean that goes along with clocks that run a little faster than each other,
- * and begins anew where one was set.
+ * The looks after another one. A rough measure counts while there is no better one, and all are begun anew where a
+ * clock was set: there the last ones agree with each other and not with those before.
  *
  * @param measured  in ms
+ * @param rough     true where it was estimated and not told
  */
-export const steadied = (offset: Offset, measured: number): number =>
-  offset === null || Math.abs(measured - offset) > SET_MS ? measured : offset + BELIEVED * (measured - offset);
+export function lookedAgain(looks: Looks, measured: number, rough = false): Looks {
+  if (rough && !looks.rough) return looks;
+  const known = looks.rough && !rough ? [] : looks.offsets;
+  const offsets = [...known, measured].slice(-KEPT);
+  const last = offsets.slice(-AGREEING);
+  const before = offsets.slice(0, -AGREEING);
+  return { offsets: before.length > 0 && wasSet(before, last) ? last : offsets, rough };
+}
+
+/**
+ * The offset that the looks agree on, in ms: the mean of their middle half, which trembles little and is not moved by
+ * looks that came late.
+ *
+ * @returns null where nothing was looked at
+ */
+export function offsetOf({ offsets }: Looks): number | null {
+  const cut = Math.floor(offsets.length / 4);
+  return offsets.length === 0 ? null : mean(inOrder(offsets).slice(cut, offsets.length - cut));
+}
+
+/** True once there are enough looks for one that came late not to matter. */
+export const isSteady = ({ offsets }: Looks): boolean => offsets.length >= AGREEING;

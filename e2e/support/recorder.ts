@@ -4,6 +4,8 @@ interface Recorded {
   fendroFrames?: [frame: number, left: Float32Array, right: Float32Array][];
   fendroRate?: number;
   fendroContext?: AudioContext;
+  /** Wall time less the time of what leaves the speakers, in ms, again and again. */
+  fendroOffsets?: number[];
 }
 
 /** Where the recording worklet is served from, so that it comes from the page's own origin as its policy demands. */
@@ -62,6 +64,26 @@ export const secondsHeard = (page: Page): Promise<number> =>
   page.evaluate(() => {
     const { fendroFrames = [], fendroRate = 48_000 } = globalThis as unknown as Recorded;
     return (fendroFrames.length * 128) / fendroRate;
+  });
+
+/** Begins to look when what leaves the speakers does so. */
+export const watchSound = (page: Page): Promise<void> =>
+  page.evaluate(() => {
+    const recorded = globalThis as unknown as Recorded;
+    const offsets: number[] = (recorded.fendroOffsets = []);
+    setInterval(() => {
+      const { contextTime = 0, performanceTime = 0 } = recorded.fendroContext?.getOutputTimestamp() ?? {};
+      if (contextTime > 0) offsets.push(performanceTime - 1000 * contextTime);
+    }, 20);
+  });
+
+/** By how many ms sound came later at most than at the beginning of what was looked at, by the middle of ten looks. */
+export const soundCameLater = (page: Page): Promise<number> =>
+  page.evaluate(() => {
+    const { fendroOffsets = [] } = globalThis as unknown as Recorded;
+    const middle = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1] ?? 0;
+    const middles = fendroOffsets.slice(9).map((_, at) => middle(fendroOffsets.slice(at, at + 10)));
+    return Math.max(0, ...middles.map((offset) => Math.abs(offset - (middles[0] ?? 0))));
   });
 
 /** Greatest sample of the last seconds. */

@@ -20,6 +20,7 @@ class TestContext {
   outputLatency = 0;
   onstatechange: (() => void) | null = null;
   destination = {};
+  getOutputTimestamp = () => ({ contextTime: performance.now() / 1000, performanceTime: performance.now() });
   audioWorklet = { addModule: () => Promise.resolve() };
   constructor() {
     system.contexts.push(this);
@@ -92,6 +93,9 @@ afterEach(() => {
   jest.useRealTimers();
 });
 
+/** Banks are there within this, with the moment in which the sound is timed anew. */
+const LOADING_MS = 200;
+
 const start = async (within = 6000): Promise<boolean> => {
   const started = engine.start();
   await jest.advanceTimersByTimeAsync(within);
@@ -131,7 +135,7 @@ describe('the sound engine', () => {
   it('says when it cannot be woken, and starts anew with its sounds on the next play', async () => {
     await start();
     const loading = engine.ensure(['drums']);
-    await jest.advanceTimersByTimeAsync(10);
+    await jest.advanceTimersByTimeAsync(LOADING_MS);
     expect(await loading).toBe(true);
     system.resumes = false;
     system.contexts[0]!.become('interrupted');
@@ -158,14 +162,14 @@ describe('the sound engine', () => {
   it('says which sounds are missing, and is none the worse for it', async () => {
     await start();
     const none = engine.ensure(['winds']);
-    await jest.advanceTimersByTimeAsync(10);
+    await jest.advanceTimersByTimeAsync(LOADING_MS);
     expect(await none).toBe(false);
     expect(engine.missing()).toMatch(/“winds” could not be loaded \(404\).*press play again/);
     const some = engine.ensure(['winds', 'drums']);
-    await jest.advanceTimersByTimeAsync(10);
+    await jest.advanceTimersByTimeAsync(LOADING_MS);
     expect(await some).toBe(true);
     const all = engine.ensure(['drums']);
-    await jest.advanceTimersByTimeAsync(10);
+    await jest.advanceTimersByTimeAsync(LOADING_MS);
     expect(await all).toBe(true);
     expect(engine.missing()).toBeNull();
   });
@@ -174,7 +178,7 @@ describe('the sound engine', () => {
     await start();
     system.takesBanks = false;
     const adding = engine.ensure(['drums']);
-    await jest.advanceTimersByTimeAsync(10);
+    await jest.advanceTimersByTimeAsync(LOADING_MS);
     expect(await adding).toBe(false);
     expect(engine.missing()).toMatch(/“drums” could not be used: no bank/);
   });

@@ -1,9 +1,9 @@
 import { inject, Injectable, signal } from '@angular/core';
-import { steadied, type Offset } from '@fendro/core/live/steady-clock';
 import type { Family } from '@fendro/core/sounding/instruments';
 import { limiterDelay } from '@fendro/core/sounding/limiter';
 import { EVENT, EXPRESSION, type FromProcessor, type ToProcessor } from '../../worklets/protocol';
 import { Banks } from './banks';
+import { HeardClock } from './heard-clock';
 import { inWords } from '../ui/in-words';
 import { CLICK_STRIP } from './strips';
 
@@ -52,8 +52,7 @@ export class SoundEngine {
   private context: AudioContext | null = null;
   private node: AudioWorkletNode | null = null;
   private starting: Promise<boolean> | null = null;
-  /** Where the clock of the sound stands to that of the page. */
-  private offset: Offset = null;
+  private clock: HeardClock | null = null;
   private readonly taps = new Set<(message: ToProcessor) => void>();
   private readonly loaded = new Map<Family, number>();
   private readonly adding = new Map<Family, Promise<void>>();
@@ -85,15 +84,17 @@ export class SoundEngine {
     return this.frame - Math.round(behind) - limiterDelay(this.sampleRate);
   }
 
-  /** When a frame leaves the speakers, in ms of the page's clock; steadier the more often it is asked. */
+  /** When a frame leaves the speakers, in ms of the page's clock. */
   heardAt(frame: number): number {
-    const { contextTime = 0, performanceTime = 0 } = this.context?.getOutputTimestamp() ?? {};
-    const measured =
-      contextTime > 0
-        ? performanceTime - 1000 * contextTime
-        : performance.now() - (1000 * (this.heardFrame + limiterDelay(this.sampleRate))) / this.sampleRate;
-    this.offset = steadied(this.offset, measured);
-    return this.offset + (1000 * (frame + limiterDelay(this.sampleRate))) / this.sampleRate;
+    this.clock?.look();
+    return (
+      (this.clock?.offset ?? performance.now()) + (1000 * (frame + limiterDelay(this.sampleRate))) / this.sampleRate
+    );
+  }
+
+  /** True once it is well known when frames leave the speakers: a moment after sound began. */
+  get timed(): boolean {
+    return this.clock?.steady ?? false;
   }
 
   /** Hears all that is sent to the audio thread, before it goes there. @returns what ends it */
@@ -128,6 +129,7 @@ export class SoundEngine {
     try {
       const context = new AudioContext({ latencyHint: 'interactive' });
       this.context = context;
+      this.clock = new HeardClock(context);
       await within(context.resume(), 'the browser does not let it begin.', START_LIMIT_MS);
       const program = context.audioWorklet.addModule('worklets/song-processor.js');
       await within(program, 'its program could not be loaded.', BOOT_LIMIT_MS);
@@ -157,6 +159,7 @@ export class SoundEngine {
   private async woken(context: AudioContext): Promise<boolean> {
     await within(context.resume(), '', WAKE_LIMIT_MS).catch(() => undefined);
     if (context.state !== 'running') return false;
+    this.clock?.forget();
     this.state.set({ kind: 'ready' });
     return true;
   }
@@ -180,7 +183,7 @@ export class SoundEngine {
     this.context = null;
     this.node = null;
     this.starting = null;
-    this.offset = null;
+    this.clock = null;
     for (const waiting of this.arriving.values()) waiting.reject(new Error('the sound was interrupted.'));
     this.arriving.clear();
     this.loaded.clear();
@@ -199,6 +202,7 @@ export class SoundEngine {
             this.levels = data.peaks;
             this.reduction = data.reduction;
             this.late = data.late;
+            this.clock?.look();
             break;
           case 'bank added':
             this.arriving.get(data.id)?.resolve();
@@ -268,6 +272,8 @@ export class SoundEngine {
         throw new Error(`The sounds of “${family}” could not be used: ${inWords(problem)}`);
       })
       .finally(() => this.arriving.delete(family));
+    // The audio thread renders nothing while it takes a bank.
+    await this.clock?.settled();
     this.loaded.set(family, size);
     this.makeRoom(family);
   }

@@ -31,6 +31,7 @@ class TimedEngine {
   get frame(): number {
     return Math.floor((performance.now() / 1000) * RATE);
   }
+  timed = true;
   heardAt = (frame: number): number => (1000 * frame) / RATE + 20;
   tap = (hear: (message: ToProcessor) => void): (() => void) => {
     this.taps.add(hear);

@@ -28,8 +28,8 @@ const [OFF_BEAT, OFF_GRID] = [0.3, 0.39] as const;
 const RINGING = 0.8;
 /** A bass says more by being lowest than by its share of what sounds. */
 const BASS_SHARE = 0.45;
-/** So many notes over a whole beat are a full band. */
-const FULL = 4.7;
+/** So many notes over a whole beat are a full band; where there never are, somewhat more than there ever are. */
+const [FULL, FULLER] = [4.7, 1.3] as const;
 /** From this note down, and fully an octave deeper, a lowest note is a bass; how much any other counts as one. */
 const [DEEP, SHALLOW] = [53, 0.24] as const;
 const NO_BASS_FROM: MidiNote = 55;
@@ -52,7 +52,16 @@ export function evidenceOf(notes: readonly PlainNote[], metre: Metre, to: Ticks)
       result.push({ ...collect(window, metre, start, end), at: start, strength: metricalWeight(metre, start) });
     }
   }
-  return result;
+  return weighed(result);
+}
+
+/** The evidence of beats whose shares are how much sounds, held against a full band. */
+function weighed(beats: readonly BeatEvidence[]): BeatEvidence[] {
+  const full = beats.reduce((most, { mass }) => Math.max(most, FULLER * mass), 0);
+  return beats.map((beat) => {
+    const whole = Math.max(beat.mass, Math.min(FULL, full), Number.MIN_VALUE);
+    return { ...beat, mass: beat.mass / whole, shares: beat.shares.map((value) => value / whole) };
+  });
 }
 
 /** Notes that begin on strong places count more; what only passes counts less. */
@@ -63,6 +72,7 @@ function placeWeight({ start, duration }: PlainNote, metre: Metre, beat: Ticks):
   return weight >= WEIGHT.division ? OFF_BEAT : OFF_GRID;
 }
 
+/** What sounds during a beat, in notes over the whole of it. */
 function collect(
   notes: readonly PlainNote[],
   metre: Metre,
@@ -70,7 +80,10 @@ function collect(
   end: Ticks,
 ): Omit<BeatEvidence, 'at' | 'strength'> {
   const shares = new Float64Array(12);
-  const sounding = notes.filter((note) => note.start < end && note.start + note.duration > start);
+  // What rings a hair into the beat is none of it.
+  const heardIn = (note: PlainNote): boolean =>
+    note.start < end && note.start + note.duration > (note.start < start ? start + EXACT : start);
+  const sounding = notes.filter(heardIn);
   const lowest = sounding.reduce((least, { pitch }) => Math.min(least, pitch), 128);
   let bass = 128;
   let total = 0;
@@ -86,10 +99,9 @@ function collect(
     total += value;
     if (note.start < (start + end) / 2) bass = Math.min(bass, note.pitch);
   }
-  const whole = Math.max(total, FULL * (end - start));
   return {
-    shares: shares.map((value) => value / whole),
-    mass: total / whole,
+    shares: shares.map((value) => value / (end - start)),
+    mass: total / (end - start),
     bass: bass > 127 ? -1 : modulo(bass, 12),
     depth: bass > 127 ? 0 : clamp((DEEP - bass) / 12, SHALLOW, 1),
     silent: total === 0,

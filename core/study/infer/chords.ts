@@ -9,24 +9,29 @@ import { bestPath, isDeadEnd, linkLayers, type Links } from '../../trellis/trell
 import { evidenceOf, layerOf, type BeatEvidence } from './beat-evidence';
 import { CHORD_STATES, type ChordState } from './chord-states';
 import type { PlainNote } from './key';
+import { chordsAlone } from './struck';
 
 /** Changing the chord costs less the stronger the beat. */
 const CHANGE: Readonly<Record<number, number>> = { [WEIGHT.bar]: 60, [WEIGHT.strong]: 88, [WEIGHT.beat]: 168 };
 const CHANGE_ELSEWHERE = 200;
+/** Where chords are struck by themselves, each is meant: a change costs this much of what it does elsewhere. */
+const ALONE = 0.2;
 /** The same root with another quality is mostly one chord that is filled in bit by bit. */
 const SAME_ROOT = 34;
 const FALLING_FIFTH = 8;
 
-const linksByCost = new Map<number, Links>();
-function linksFor(cost: number): Links {
-  const known = linksByCost.get(cost);
+const linksByPrice = new Map<string, Links>();
+/** @param dear  what each change costs of its price */
+function linksFor(price: number, dear: number): Links {
+  const name = `${price} ${dear}`;
+  const known = linksByPrice.get(name);
   if (known) return known;
   const made = linkLayers(CHORD_STATES.length, CHORD_STATES.length, (from, to) => {
     if (from === to) return 0;
     const fall = modulo((CHORD_STATES[from] as ChordState).root - (CHORD_STATES[to] as ChordState).root, 12);
-    return -cost - (fall === 0 ? SAME_ROOT : 0) + (fall === 7 ? FALLING_FIFTH : 0);
+    return -dear * (price + (fall === 0 ? SAME_ROOT : 0) - (fall === 7 ? FALLING_FIFTH : 0));
   });
-  linksByCost.set(cost, made);
+  linksByPrice.set(name, made);
   return made;
 }
 
@@ -75,10 +80,12 @@ function runsOf(beats: readonly BeatEvidence[], path: Int32Array, bar: Ticks): r
  *          sounds for a bar
  */
 export function inferChords(notes: readonly PlainNote[], key: Key, metre: Metre, length: Ticks): ChordSpan[] {
-  const beats = evidenceOf(notes, metre, length);
+  const alone = chordsAlone(notes);
+  const beats = evidenceOf(alone ?? notes, metre, length);
   if (beats.every(({ silent }) => silent)) return [{ start: 0, duration: length, chord: null }];
   const layers = beats.map((beat) => layerOf(beat, key));
-  const links = beats.slice(1).map(({ strength }) => linksFor(CHANGE[strength] ?? CHANGE_ELSEWHERE));
+  const dear = alone ? ALONE : 1;
+  const links = beats.slice(1).map(({ strength }) => linksFor(CHANGE[strength] ?? CHANGE_ELSEWHERE, dear));
   const path = bestPath({ layers, links });
   if (isDeadEnd(path)) return [];
   const runs = runsOf(beats, path, barTicks(metre));

@@ -13,7 +13,7 @@ import { STYLES } from '../../styles/styles';
 import { keyNotes, tonicsFor } from '../../theory/key';
 import { barTicks, beatsOf } from '../../theory/metre';
 import { chordSymbol, type Chord } from '../../theory/chord';
-import { intervalOf, pitchClassOf } from '../../theory/pitch';
+import { intervalOf, pitchClassOf, semitonesOf } from '../../theory/pitch';
 import { modulo } from '../../theory/units';
 import { chordsOf } from '../../testing/chords';
 import { pickIndex, stream } from '../../trellis/random';
@@ -215,6 +215,35 @@ describe('inferring chords', () => {
     ]);
     const found = inferChords(notes, { tonic: 0, scale: 'major' }, FOUR, 4 * 1920);
     expect(found.map(({ chord }) => chordSymbol(chord!))).toEqual(['C/E', 'F/A', 'G/B', 'C']);
+  });
+
+  it('hears chords that are struck by themselves, each on whatever beat, with rests between, by no exact hand', () => {
+    const symbols = fc.array(fc.constantFrom('C', 'Dm', 'Em', 'F', 'G', 'Am', 'E7', 'D'), {
+      minLength: 2,
+      maxLength: 6,
+    });
+    const hand = fc.record({
+      apart: fc.constantFrom(480, 960, 1440, 1920),
+      first: fc.constantFrom(0, 480, 960, 1440),
+      held: fc.integer({ min: 200, max: 560 }),
+      low: fc.constantFrom(36, 48, 60),
+      late: fc.nat(9),
+    });
+    fc.assert(
+      fc.property(symbols, hand, (list, { apart, first, held, low, late }) => {
+        const struck = list.filter((symbol, index) => symbol !== list[index - 1]);
+        const wanted = chordsOf(struck.join(' '), apart).map(({ start, chord }) => ({ start: start + first, chord }));
+        const notes = wanted.flatMap(({ start, chord }) =>
+          chord!.tones.map((tone, finger) => ({
+            start: start + finger * late,
+            duration: held,
+            pitch: low + pitchClassOf(chord!.root) + semitonesOf(tone),
+          })),
+        );
+        const found = inferChords(notes, { tonic: 0, scale: 'major' }, FOUR, 8 * 1920);
+        expect(found.flatMap(({ chord }) => (chord ? [chordSymbol(chord)] : []))).toEqual(struck);
+      }),
+    );
   });
 
   it('covers the stretch without gaps and is silent where nothing sounds', () => {

@@ -60,6 +60,8 @@ export class ClockSender {
     const until = this.engine.frame + Math.round((lookAhead() / 1000) * this.engine.sampleRate);
     for (const { frame, tick } of this.playback.queued.flatMap((pass) => pulsesOf(pass, this.sent, until))) {
       const at = this.engine.heardAt(frame);
+      // A clock that begins before it is known when sound is heard would be set right under way.
+      if (!this.told && !this.engine.timed) continue;
       // Places are told in whole sixteenths: what begins between two of them is told at the next.
       if (!this.told && (tick < 0 || tickOfPosition(positionOf(tick)) !== tick)) continue;
       if (!this.told) this.tell(tick, at);
