@@ -70,7 +70,8 @@ module.exports = {
     layer('sounding', 'sounding', 'patterns', 'treat', 'song', 'theory', 'study', 'styles', 'trellis', 'voicing'),
     layer('compose', 'compose', 'lean', 'song', 'theory', 'study', 'styles', 'trellis', 'voicing'),
     layer('live', 'live', 'compose', 'shaping', 'song', 'sounding', 'study', 'theory', 'trellis', 'voicing'),
-    layer('files', 'files', 'song', 'theory', 'study', 'sounding', 'styles'),
+    layer('notation', 'notation', 'song', 'sounding', 'theory'),
+    layer('files', 'files', 'notation', 'song', 'theory', 'study', 'sounding', 'styles'),
     layer('shaping', 'shaping', 'song', 'theory'),
   ],
   options: {

@@ -67,6 +67,7 @@ test('drafts in the browser are the same notes as in Node, and never what was sh
     );
   }
   await page.getByRole('link', { name: 'Deliver' }).click();
+  await page.getByRole('tab', { name: 'Song file' }).click();
   const downloading = page.waitForEvent('download');
   await page.getByRole('button', { name: /song file/ }).click();
   const opened = openSong(JSON.parse(readFileSync(await (await downloading).path(), 'utf8')));

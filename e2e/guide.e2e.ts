@@ -92,6 +92,7 @@ test('a microphone’s phrase lies in time under the song, sounds there, and is 
 
   // The song file takes it along on request.
   await page.getByRole('link', { name: 'Deliver', exact: true }).click();
+  await page.getByRole('tab', { name: 'Song file' }).click();
   await page.getByRole('checkbox', { name: 'the song file with the sound of its guides' }).check();
   const downloading = page.waitForEvent('download');
   await page.getByRole('button', { name: /The song file/ }).click();

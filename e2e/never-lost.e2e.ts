@@ -327,6 +327,7 @@ for (const [what, script] of [
     });
     await expect(page.getByText('Not saved', { exact: true })).toBeVisible();
     await page.getByRole('link', { name: 'Deliver', exact: true }).click();
+    await page.getByRole('tab', { name: 'Song file' }).click();
     const download = page.waitForEvent('download');
     await page.getByRole('button', { name: /The song file/ }).click();
     expect(JSON.parse(readFileSync(await (await download).path(), 'utf8'))).toMatchObject({

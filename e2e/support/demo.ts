@@ -7,6 +7,9 @@ const opened = openSong(JSON.parse(readFileSync(resolve('app/public/demo/baromet
 if (!opened.ok) throw new Error(opened.reason);
 const { score, ledger } = opened.song;
 
+/** The demo song, with all its takes. */
+export const demoMusic = { score, takes: ledger.takes };
+
 /** The takes that the demo song comes with: all, or those of a part, by its name, in a section. */
 export function demoTakes(section?: string, part?: string): Take[] {
   const line = score.parts.find(({ name }) => name === part)?.id;

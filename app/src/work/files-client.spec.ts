@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import { chosenMusic, handOver } from '@fendro/core/files/outgoing/hand-over';
+import { chosenMusic, handOver, printedSheet } from '@fendro/core/files/outgoing/hand-over';
 import { utf8 } from '@fendro/core/files/midi/text';
 import { SMALL } from '../testing/view';
 import * as workers from './create-files-worker';
@@ -10,7 +10,7 @@ describe('the work on files', () => {
   const bytesOfText = (text: string): Uint8Array => Uint8Array.from(utf8(text));
   const bytesOf = (data: unknown): Uint8Array => bytesOfText(JSON.stringify(data));
   const music = chosenMusic(SMALL.score, SMALL.takes);
-  const wish = { human: true, apart: false, layersTogether: false, drumsApart: false };
+  const wish = { human: true, apart: false, layersTogether: false, drumsApart: false, resolution: 480 as const };
 
   afterEach(() => {
     jest.restoreAllMocks();
@@ -34,6 +34,14 @@ describe('the work on files', () => {
     expect(handed).toEqual(handOver(music, wish));
     const zip = await client().zip(handed.files.map(({ delivery }) => delivery));
     expect([...zip.slice(0, 2)]).toEqual([...bytesOfText('PK')]);
+  });
+
+  it('writes the same lead sheet as here, and none of a part that plays nothing', async () => {
+    const [part] = SMALL.score.parts;
+    const sheet = await client().leadSheet(music, part!.id);
+    expect(sheet).toEqual(printedSheet(music, part!.id));
+    expect(sheet?.xml).toContain('<score-partwise');
+    expect(await client().leadSheet(music, 'nobody')).toBeNull();
   });
 
   it('ends its worker with the answer, when it is given up and when it breaks', async () => {

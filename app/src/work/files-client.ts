@@ -1,7 +1,8 @@
 import { Injectable } from '@angular/core';
 import type { Delivery } from '@fendro/core/files/outgoing/deliver';
-import type { HandOver, HandOverWish } from '@fendro/core/files/outgoing/hand-over';
+import type { HandOver, HandOverWish, PrintedSheet } from '@fendro/core/files/outgoing/hand-over';
 import type { Music } from '@fendro/core/song/resolve';
+import type { PartId } from '@fendro/core/song/schema';
 import { wrap, type Remote } from 'comlink';
 import { createFilesWorker } from './create-files-worker';
 import type { FilesWork } from './files-work';
@@ -28,6 +29,11 @@ export class FilesClient {
   /** All files of a song. */
   handOver(music: Music, wish: HandOverWish, given?: AbortSignal): Promise<HandOver> {
     return this.ask((work) => work.handOver(music, wish), given);
+  }
+
+  /** The lead sheet of a part; null where it plays nothing. */
+  leadSheet(music: Music, part: PartId, given?: AbortSignal): Promise<PrintedSheet | null> {
+    return this.ask((work) => work.leadSheet(music, part), given);
   }
 
   zip(files: readonly Delivery[]): Promise<Uint8Array<ArrayBuffer>> {

@@ -1,7 +1,14 @@
 import { zipFiles } from '@fendro/core/files/outgoing/archive';
 import type { Delivery } from '@fendro/core/files/outgoing/deliver';
-import { handOver, type HandOver, type HandOverWish } from '@fendro/core/files/outgoing/hand-over';
+import {
+  handOver,
+  printedSheet,
+  type HandOver,
+  type HandOverWish,
+  type PrintedSheet,
+} from '@fendro/core/files/outgoing/hand-over';
 import type { Music } from '@fendro/core/song/resolve';
+import type { PartId } from '@fendro/core/song/schema';
 
 /** A song file's text as data, with its takes beside it: they are fetched some at a time. */
 export interface ReadSong {
@@ -34,6 +41,8 @@ export const filesWork = {
   takes: (from: number, to: number): readonly (readonly [string, unknown])[] => takes.slice(from, to),
 
   handOver: (music: Music, wish: HandOverWish): HandOver => handOver(music, wish),
+
+  leadSheet: (music: Music, part: PartId): PrintedSheet | null => printedSheet(music, part),
 
   zip: (files: readonly Pick<Delivery, 'name' | 'bytes'>[]): Uint8Array<ArrayBuffer> => zipFiles(files),
 };

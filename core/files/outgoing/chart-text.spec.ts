@@ -9,6 +9,7 @@ import { pitchClassOf } from '../../theory/pitch';
 import { readChart, type Chart } from '../incoming/chart';
 import { chartInto, groundOfChart } from '../incoming/chart-song';
 import type { ChordSpan } from '../../song/schema';
+import { chordChart } from '../../notation/chord-chart';
 import { chartText } from './chart-text';
 
 const [style] = STYLES;
@@ -37,7 +38,7 @@ describe('a chord chart as text', () => {
     const music = songOf(
       'Mast in the Fog\nKey: G\nTempo: 92\n[Verse]\nG / / D/F# | - | C#m7b5 N.C. | Bb\nEm\nChorus x2\n|: C / G / | D :|\nVerse',
     );
-    expect(chartText(music)).toBe(
+    expect(chartText(chordChart(music))).toBe(
       [
         'Mast in the Fog',
         'Key: G major  Tempo: 92  4/4',
@@ -60,7 +61,7 @@ describe('a chord chart as text', () => {
     const [first, second] = music.score.order;
     const score = { ...music.score, order: [first!, { ...second!, lift: 2 }, { ...first!, id: 'third' }] };
     expect(
-      chartText({ ...music, score })
+      chartText(chordChart({ ...music, score }))
         .split('\n')
         .slice(3),
     ).toEqual(['[Verse]', '| G | D |', '', '[Verse] (up by 2)', '| A | E |', '', '[Verse]', '| G | D |', '']);
@@ -71,7 +72,7 @@ describe('a chord chart as text', () => {
       fc.property(fc.integer({ min: 1, max: 300 }), fc.constantFrom(-3, 0, 2), (seed, tonic) => {
         const { score, takes } = scoreWith(seed, 0, { tonic });
         const music = musicOf(score, takes);
-        const chart = read(chartText(music));
+        const chart = read(chartText(chordChart(music)));
         expect(chart.order.map((index) => sounding(chart.sections[index]!.chords))).toEqual(
           layOut(score).map(({ section }) => sounding(chordsIn(section, takes, NOTHING_HEARD))),
         );

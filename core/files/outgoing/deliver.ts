@@ -18,6 +18,7 @@ import { barTicks } from '../../theory/metre';
 import { TICKS_PER_QUARTER, type Ticks } from '../../theory/units';
 import { fileNameOf } from './file-names';
 import { addressesInOneTrack, addressesOf, FIRST_ADDRESS, PITCHED_CHANNELS, type Address } from '../midi/midi-channels';
+import { atResolution, type Resolution } from '../midi/at-resolution';
 import { writeMidi, type MidiTrack } from '../midi/midi-write';
 import { conductor, oneTrack, voiceTrack, type Addressed } from '../midi/tracks';
 import { emptied, withChoice } from '../../song/section';
@@ -57,6 +58,8 @@ export interface DeliveryOptions {
   readonly layersTogether?: boolean;
   /** True where every drum of a kit is a line of its own, by its name. */
   readonly drumsApart?: boolean;
+  /** Ticks to a quarter note; Fendro's own where nothing is said. */
+  readonly resolution?: Resolution;
 }
 
 interface FileRequest extends DeliveryOptions {
@@ -82,11 +85,12 @@ interface Sounding {
   readonly lead: Ticks;
   readonly end: Ticks;
   readonly head: MidiTrack;
+  readonly resolution: Resolution;
 }
 
 function soundingOf(request: FileRequest): Sounding {
   const { music, course, title, sounds, together = audible, markers = true, chordLine } = request;
-  const { apart = false, layersTogether = false, drumsApart: named = false } = request;
+  const { apart = false, layersTogether = false, drumsApart: named = false, resolution = TICKS_PER_QUARTER } = request;
   const lead = leadOf(music, course, together);
   const end = endOf(course) + lead;
   const whole = perform({ music, course, only: sounds, ...(chordLine ? { chordLine } : {}) });
@@ -100,6 +104,7 @@ function soundingOf(request: FileRequest): Sounding {
     tracks: layersTogether ? [...byLine(performance.setup).values()] : performance.setup.map((voice) => [voice]),
     lead,
     end,
+    resolution,
     head: conductor({ title, course, score: music.score, lead, end, markers }),
   };
 }
@@ -131,7 +136,7 @@ const notesIn = ({ performance }: Sounding, voices: readonly Voice[]): number =>
  * @param tracks  the voices of each; all that sound where nothing is said
  */
 function written(sounding: Sounding, name: string, tracks = sounding.tracks): Delivery {
-  const { lead, head } = sounding;
+  const { lead, head, resolution } = sounding;
   const voices = tracks.flat();
   const addresses = addressesOf(voices);
   const addressed = tracks.flatMap((track) => onOnePort(track, addresses));
@@ -140,7 +145,7 @@ function written(sounding: Sounding, name: string, tracks = sounding.tracks): De
   const elsewhere = beyond.map(({ voice }) => voice.name).join(', ');
   return {
     name,
-    bytes: writeMidi({ type: 1, resolution: TICKS_PER_QUARTER, tracks: [head, ...lines] }),
+    bytes: writeMidi(atResolution({ type: 1, tracks: [head, ...lines] }, resolution)),
     notes: notesIn(sounding, voices),
     remarks: [
       ...(lead > 0 ? [PICK_UP] : []),
@@ -191,11 +196,9 @@ export function deliverOneTrack(music: Music, options: DeliveryOptions = {}): On
     ok: true,
     delivery: {
       name: fileNameOf([music.score.title], ' (one track).mid'),
-      bytes: writeMidi({
-        type: 0,
-        resolution: TICKS_PER_QUARTER,
-        tracks: [oneTrack(head, voices, addresses, sounding)],
-      }),
+      bytes: writeMidi(
+        atResolution({ type: 0, tracks: [oneTrack(head, voices, addresses, sounding)] }, sounding.resolution),
+      ),
       notes: notesIn(sounding, voices),
       remarks: [...(lead > 0 ? [PICK_UP] : []), ...(kits.length > 1 ? [shared] : [])],
     },
@@ -222,9 +225,9 @@ export function deliverLines(music: Music, options: DeliveryOptions = {}): reado
  *
  * @returns null where the song has no chords
  */
-export function deliverChords(music: Music): Delivery | null {
+export function deliverChords(music: Music, options: DeliveryOptions = {}): Delivery | null {
   const sounding = soundingOf({
-    ...asSong(music),
+    ...asSong(music, options),
     sounds: (line) => line === HARMONY,
     chordLine: ({ chordSetting }) => chordSetting,
   });

@@ -1,6 +1,7 @@
 import { scoreWith } from '../../testing/scores';
 import { songOf, twists } from '../../testing/songs';
 import { rounds } from '../../testing/rounds';
+import { RESOLUTIONS } from '../midi/at-resolution';
 import { chosenMusic, handOver } from './hand-over';
 import fc from 'fast-check';
 
@@ -9,6 +10,7 @@ const wishes = fc.record({
   apart: fc.boolean(),
   layersTogether: fc.boolean(),
   drumsApart: fc.boolean(),
+  resolution: fc.constantFrom(...RESOLUTIONS),
 });
 
 describe('handing a song over', () => {
@@ -32,6 +34,7 @@ describe('handing a song over', () => {
       apart: true,
       layersTogether: false,
       drumsApart: true,
+      resolution: 480,
     });
     expect(new Set(files.map(({ delivery }) => delivery.name)).size).toBe(files.length);
     for (const file of files) for (const remark of file.remarks) expect(remarks).not.toContain(remark);

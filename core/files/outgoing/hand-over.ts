@@ -1,5 +1,6 @@
+import { leadSheet } from '../../notation/lead-sheet';
 import { harmonyTake, NOTHING_HEARD, partTake, type Music, type Takes } from '../../song/resolve';
-import type { Score } from '../../song/schema';
+import type { PartId, Score } from '../../song/schema';
 import { choicesOf } from '../../song/section';
 import { nameApart } from '../../song/version-words';
 import { placedSections } from '../../song/versions';
@@ -13,12 +14,17 @@ import {
   trackNames,
   type Delivery,
 } from './deliver';
+import type { Resolution } from '../midi/at-resolution';
 import { withNamesApart } from './file-names';
+import { fingerprintOf, type Fingerprint } from './fingerprint';
+import { musicXml } from './musicxml';
 
 /** A file of a song, and what it holds in the writer's words. */
 export interface HandedFile {
   readonly what: string;
   readonly delivery: Delivery;
+  /** Tells whether it is the same as one that was handed over before. */
+  readonly print: Fingerprint;
   /** What its reader would not expect, where the whole song does not say it already. */
   readonly remarks: readonly string[];
 }
@@ -39,6 +45,8 @@ export interface HandOverWish {
   readonly layersTogether: boolean;
   /** True where every drum of a kit is a line of its own, by its name. */
   readonly drumsApart: boolean;
+  /** Ticks to a quarter note. */
+  readonly resolution: Resolution;
 }
 
 /** The chosen takes of a song, and the chords that they were made for: all that its files are made of. */
@@ -55,7 +63,7 @@ export function handOver(chosen: Music, { human, ...options }: HandOverWish): Ha
   const song = deliverSong(music, options);
   const oneTrack = deliverOneTrack(music, options);
   const names = trackNames(music, options);
-  const chords = deliverChords(music);
+  const chords = deliverChords(music, options);
   const found = [
     { what: 'The song, a track for each part', delivery: song },
     ...(oneTrack.ok ? [{ what: 'The song in one track', delivery: oneTrack.delivery }] : []),
@@ -73,7 +81,32 @@ export function handOver(chosen: Music, { human, ...options }: HandOverWish): Ha
     files: found.map(({ what, delivery }, index) => ({
       what,
       delivery: named[index] ?? delivery,
+      print: fingerprintOf(delivery.bytes),
       remarks: delivery.remarks.filter((remark) => !remarks.includes(remark)),
     })),
+  };
+}
+
+/** A lead sheet as it goes out, and what is on it. */
+export interface PrintedSheet {
+  /** A MusicXML document. */
+  readonly xml: string;
+  /** Bars on paper, the pick-up not counted. */
+  readonly bars: number;
+  readonly repeats: number;
+  readonly pickUp: boolean;
+}
+
+/** The lead sheet of a part; null where it plays nothing. */
+export function printedSheet(chosen: Music, partId: PartId): PrintedSheet | null {
+  const part = chosen.score.parts.find(({ id }) => id === partId);
+  const sheet = part ? leadSheet(chosen, part) : null;
+  if (!sheet) return null;
+  const pickUp = sheet.bars.some((bar) => bar.pickUp);
+  return {
+    xml: musicXml(sheet),
+    bars: sheet.bars.filter((bar) => !bar.pickUp).length,
+    repeats: sheet.bars.filter(({ plays }) => plays > 0).length,
+    pickUp,
   };
 }

@@ -1,29 +1,25 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, resource, signal } from '@angular/core';
-import { sortedBy } from '../ui/sorted-by';
+import { sortedBy } from '../../ui/sorted-by';
 import { MatTableModule } from '@angular/material/table';
 import { MatSortModule, type Sort } from '@angular/material/sort';
 import { MatCheckbox } from '@angular/material/checkbox';
 import { MatProgressBar } from '@angular/material/progress-bar';
 import { MatButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
-import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
+import { RESOLUTIONS, type Resolution } from '@fendro/core/files/midi/at-resolution';
 import { chosenMusic, type HandedFile, type HandOver } from '@fendro/core/files/outgoing/hand-over';
+import { goneSince, sinceThen, type Since } from '@fendro/core/files/outgoing/since';
 import { fileNameOf } from '@fendro/core/files/outgoing/file-names';
 import { isDrumRole } from '@fendro/core/song/roles';
-import { layOut, songTicks } from '@fendro/core/song/resolve';
 import { styleIn } from '@fendro/core/styles/styles';
-import { songCourse, tempoOf } from '@fendro/core/sounding/course';
-import { keySignature } from '@fendro/core/theory/key';
-import { metreText } from '@fendro/core/theory/metre';
-import { printedName } from '@fendro/core/theory/pitch';
-import { scaleOf } from '@fendro/core/theory/scale';
-import { SongFiles } from '../desks/song-files';
-import { selectHeardChoices, selectScore, selectTakes } from '../store/selectors';
-import { download } from '../ui/download';
-import { inWords } from '../ui/in-words';
-import { FilesClient } from '../work/files-client';
-import { Guide } from '../desks/guide';
+import { selectScore, selectTakes } from '../../store/selectors';
+import { download } from '../../ui/download';
+import { ChoiceField } from '../../ui/fields/choice-field';
+import { inWords } from '../../ui/in-words';
+import { FilesClient } from '../../work/files-client';
+import { Guide } from '../../desks/guide';
+import { HandedOverDesk } from '../../desks/handed-over';
 
 const SORTED_BY = {
   file: ({ delivery }: HandedFile) => delivery.name,
@@ -31,25 +27,21 @@ const SORTED_BY = {
   size: ({ delivery }: HandedFile) => delivery.bytes.length,
 };
 
-/** What will be written, and the files themselves. */
+/** The MIDI files of a song: what will be written, how, and the files themselves. */
 @Component({
-  selector: 'fd-deliver',
+  selector: 'fd-midi-files',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, MatButton, MatIcon, MatCheckbox, MatProgressBar, MatSortModule, MatTableModule],
-  templateUrl: './deliver.html',
-  styleUrl: './pages.scss',
+  imports: [ChoiceField, MatButton, MatIcon, MatCheckbox, MatProgressBar, MatSortModule, MatTableModule],
+  templateUrl: './midi-files.html',
+  styleUrl: '../pages.scss',
 })
-export class Deliver {
+export class MidiFiles {
   private readonly store = inject(Store);
-  private readonly songFiles = inject(SongFiles);
-  /** Whether the sounds of guides go along in the song file. */
-  protected readonly withSounds = signal(false);
-  protected readonly hasGuides = computed(() => (this.score()?.guides?.length ?? 0) > 0);
   private readonly guide = inject(Guide);
   private readonly files = inject(FilesClient);
   protected readonly score = this.store.selectSignal(selectScore);
   private readonly takes = this.store.selectSignal(selectTakes);
-  protected readonly undecided = computed(() => this.store.selectSignal(selectHeardChoices)().length);
+  private readonly handedOver = inject(HandedOverDesk);
   protected readonly said = signal('');
   /** Files carry what hands add to the notes, as it is heard, or the notes as they are written. */
   protected readonly human = signal(true);
@@ -59,6 +51,9 @@ export class Deliver {
   protected readonly layersTogether = signal(false);
   /** Every drum is a track of its own, by its name. */
   protected readonly drumsApart = signal(false);
+  /** Ticks to a quarter note. */
+  protected readonly resolution = signal<Resolution>(480);
+  protected readonly resolutions = RESOLUTIONS.map((value) => ({ value, text: String(value) }));
   protected readonly hasDrums = computed(() => (this.score()?.parts ?? []).some(({ role }) => isDrumRole(role)));
   protected readonly hasLayers = computed(() => (this.score()?.parts ?? []).some(({ layers }) => layers));
   protected readonly hasEnsembles = computed(() => (this.score()?.parts ?? []).some(({ role }) => role === 'ensemble'));
@@ -80,6 +75,7 @@ export class Deliver {
             apart: this.apart(),
             layersTogether: this.layersTogether(),
             drumsApart: this.drumsApart(),
+            resolution: this.resolution(),
           },
         }
       : undefined;
@@ -105,28 +101,6 @@ export class Deliver {
   protected readonly sorted = signal<Sort>({ active: '', direction: '' });
   protected readonly rows = computed(() => sortedBy(this.handed().files, this.sorted(), SORTED_BY));
 
-  protected readonly summary = computed(() => {
-    const score = this.score();
-    if (!score) return '';
-    const { tonic, scale, tempo, metre } = score.ground;
-    const ticks = songTicks(score);
-    const seconds = Math.round(tempoOf(songCourse(score), score).secondsAt(ticks));
-    const bars = layOut(score).reduce((total, { section }) => total + section.bars, 0);
-    const own = score.sections.some(({ ground }) => Object.keys(ground).length > 0);
-    const { accidentals } = keySignature({ tonic, scale });
-    const signature =
-      accidentals === 0
-        ? 'no accidentals'
-        : `${Math.abs(accidentals)} ${accidentals > 0 ? 'sharp' : 'flat'}${Math.abs(accidentals) === 1 ? '' : 's'}`;
-    return (
-      `${printedName(tonic)} ${scaleOf(scale).name} (signature: ${signature}), ${metreText(metre)}, ` +
-      `${tempo} beats a minute, ${bars} bars, ` +
-      `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}. ` +
-      `${own ? 'Sections with a key, metre or tempo of their own carry it. ' : ''}Every file carries ` +
-      'tempo, metre, key, names and section markers; drums are on channel 10.'
-    );
-  });
-
   protected readonly muted = computed(() =>
     (this.score()?.parts ?? [])
       .filter(({ muted }) => muted)
@@ -134,29 +108,50 @@ export class Deliver {
       .join(', '),
   );
 
-  protected save({ delivery }: HandedFile): void {
-    download(delivery.name, delivery.bytes, 'audio/midi');
-    this.tell(`${delivery.name} was handed over.`);
+  /** When something went out last, in words. */
+  protected readonly lastTime = computed(() => {
+    const at = this.handedOver.at();
+    return at
+      ? at.toLocaleString('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })
+      : null;
+  });
+  /** Files that are not as they went out last. */
+  protected readonly changed = computed(() => this.handed().files.filter((file) => this.since(file) !== 'same'));
+  protected readonly gone = computed(() =>
+    goneSince(
+      this.handedOver.files(),
+      this.handed().files.map(({ delivery: { name }, print }) => ({ name, print })),
+    ),
+  );
+
+  protected since({ delivery: { name }, print }: HandedFile): Since {
+    return sinceThen(this.handedOver.files(), { name, print });
   }
 
-  protected async saveAll(): Promise<void> {
+  protected save(file: HandedFile): void {
+    const { name, bytes } = file.delivery;
+    download(name, bytes, 'audio/midi');
+    this.handedOver.remember([file], this.handed().files);
+    this.tell(`${name} was handed over.`);
+  }
+
+  protected async saveAll(files = this.handed().files, what: readonly string[] = []): Promise<void> {
     const score = this.score();
-    const files = this.handed().files.map(({ delivery }) => delivery);
     if (!score) return;
     try {
-      download(fileNameOf([score.title], '.zip'), await this.files.zip(files), 'application/zip');
-      this.tell(`${files.length} files were handed over in one zip.`);
+      const zip = await this.files.zip(files.map(({ delivery }) => delivery));
+      download(fileNameOf([score.title, ...what], '.zip'), zip, 'application/zip');
+      this.handedOver.remember(files, this.handed().files);
+      this.tell(`${files.length === 1 ? 'One file was' : `${files.length} files were`} handed over in one zip.`);
     } catch (problem) {
       this.said.set(`The zip could not be made: ${inWords(problem)}. Try again, or take the files one by one.`);
     }
   }
 
-  protected async saveSongFile(): Promise<void> {
-    const text = await this.songFiles.write(this.withSounds());
-    const score = this.score();
-    if (text === null || !score) return;
-    download(fileNameOf([score.title], '.fendro'), text, 'application/json');
-    this.tell('The song file was handed over.');
+  protected saveChanged(): void {
+    const [only] = this.changed();
+    if (only && this.changed().length === 1) this.save(only);
+    else void this.saveAll(this.changed(), ['changed']);
   }
 
   private tell(text: string): void {

@@ -1,0 +1,218 @@
+import { ApplicationRef } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import { provideRouter } from '@angular/router';
+import { within } from '@testing-library/dom';
+import { Store } from '@ngrx/store';
+import { chartText } from '@fendro/core/files/outgoing/chart-text';
+import { chosenMusic, printedSheet } from '@fendro/core/files/outgoing/hand-over';
+import { chordChart } from '@fendro/core/notation/chord-chart';
+import type { PartTake, Score } from '@fendro/core/song/schema';
+import { editedTake } from '@fendro/core/song/take';
+import { scoreWith } from '@fendro/core/testing/scores';
+import { musicOf, storedSong } from '@fendro/core/testing/sounding';
+import { SongFiles } from '../../desks/song-files';
+import { SongActions } from '../../store/song.actions';
+import * as downloads from '../../ui/download';
+import { provideIcons } from '../../ui/icons';
+import { Guide } from '../../desks/guide';
+import { Deliver } from './deliver';
+import { chosenId, withChoice } from '@fendro/core/song/section';
+import { provideSong } from '../../store/provide-song';
+
+const { score, takes } = scoreWith(1, 0);
+const melody = score.parts[0]!;
+const verse = score.sections[0]!;
+
+async function shown(of: Score, more: Record<string, PartTake> = {}): Promise<HTMLElement> {
+  TestBed.configureTestingModule({
+    providers: [
+      provideSong(),
+      provideRouter([]),
+      provideIcons(),
+      { provide: SongFiles, useValue: { write: () => Promise.resolve('{}') } },
+      { provide: Guide, useValue: { finish: () => undefined } },
+    ],
+  });
+  TestBed.inject(Store).dispatch(SongActions.opened({ song: storedSong(musicOf(of, { ...takes, ...more })) }));
+  const fixture = TestBed.createComponent(Deliver);
+  await fixture.whenStable();
+  return fixture.nativeElement as HTMLElement;
+}
+
+const texts = (page: HTMLElement, selector: string): string[] =>
+  [...page.querySelectorAll(selector)].map((element) => element.textContent.trim().replace(/\s+/g, ' '));
+
+describe('the Deliver page', () => {
+  it('lists the song, its lines, its chords and its sections, and says nothing where nothing surprises', async () => {
+    const page = await shown(score);
+    expect(texts(page, 'tbody td:first-child')).toEqual([
+      'The song, a track for each part',
+      'The song in one track',
+      ...score.parts.map(({ name }) => `${name} alone`),
+      'The chords, as voiced and struck',
+      ...score.sections.map(({ name }) => `${name}, all parts`),
+    ]);
+    expect(texts(page, 'p.quiet')).toEqual([]);
+  });
+
+  it('leaves out what is quiet, and says so', async () => {
+    const page = await shown({ ...score, parts: score.parts.map((part) => ({ ...part, muted: part === melody })) });
+    expect(texts(page, 'p.quiet')).toEqual([`Left out because quiet: ${melody.name}.`]);
+    expect(texts(page, 'tbody td:first-child')).not.toContain(`${melody.name} alone`);
+  });
+
+  it('says once of the song what holds of it, and of a section what holds of that alone', async () => {
+    const led = editedTake('led', takes[chosenId(score.sections[1]!, melody.id)!] as PartTake, [
+      { start: -480, duration: 400, pitch: 70, velocity: 80 },
+    ]);
+    const chorus = withChoice(score.sections[1]!, melody.id, 'led');
+    const page = await shown({ ...score, sections: [verse, chorus] }, { led });
+    expect(texts(page, 'p.quiet')).toEqual([]);
+    expect(texts(page, '.remark')).toEqual(['A bar stands before bar 1, since the music begins with a pick-up.']);
+    TestBed.resetTestingModule();
+    const first = withChoice(verse, melody.id, 'led');
+    const begun = await shown({ ...score, sections: [first, score.sections[1]!] }, { led });
+    expect(texts(begun, 'p.quiet')).toEqual(['A bar stands before bar 1, since the music begins with a pick-up.']);
+    expect(texts(begun, '.remark')).toEqual([]);
+  });
+
+  it('offers no file of one track for more pitches than a port has channels, and names the further port', async () => {
+    const lines = Array.from({ length: 12 }, (_, index) => ({ ...melody, id: `more-${index}`, name: `Line ${index}` }));
+    const page = await shown({ ...score, parts: [...score.parts, ...lines] });
+    expect(texts(page, 'tbody td:first-child')).not.toContain('The song in one track');
+    const [port, track] = texts(page, 'p.quiet');
+    expect(port).toContain('On a further MIDI port');
+    expect(track).toContain('One track has 15 channels for pitches, and 16 pitched lines sound');
+  });
+});
+
+describe('what went out before', () => {
+  const zip = jest.fn();
+
+  beforeEach(() => {
+    localStorage.clear();
+    zip.mockClear();
+    jest.spyOn(downloads, 'download').mockImplementation((name) => void zip(name));
+  });
+  afterEach(() => {
+    jest.restoreAllMocks();
+  });
+
+  it('need not go again: only what changed does, and nothing where nothing did', async () => {
+    const page = await shown(score);
+    const button = (name: string | RegExp) => within(page).getByRole<HTMLButtonElement>('button', { name });
+    const settled = async (): Promise<void> => {
+      for (let turns = 0; turns < 5; turns++) await TestBed.inject(ApplicationRef).whenStable();
+    };
+    expect(within(page).queryByRole('button', { name: /^Only what changed/ })).toBeNull();
+    button('Everything in one zip').click();
+    await settled();
+    expect(zip).toHaveBeenLastCalledWith(`${score.title}.zip`);
+    expect(button('Only what changed (0)').disabled).toBe(true);
+    expect(page.textContent).toContain('Nothing has changed since.');
+    expect(texts(page, '.since')).toEqual([]);
+
+    // Another melody in one section: the song, that line and that section, and no other.
+    const take = takes[chosenId(verse, melody.id)!] as PartTake;
+    const other = editedTake('other', take, [{ start: 0, duration: 480, pitch: 70, velocity: 80 }]);
+    const changed = { ...score, sections: [withChoice(verse, melody.id, 'other'), ...score.sections.slice(1)] };
+    TestBed.inject(Store).dispatch(SongActions.opened({ song: storedSong(musicOf(changed, { ...takes, other })) }));
+    await settled();
+    expect(texts(page, 'tbody tr:has(.since) td:first-child')).toEqual([
+      'The song, a track for each part changed',
+      'The song in one track changed',
+      `${melody.name} alone changed`,
+      `${verse.name}, all parts changed`,
+    ]);
+    button('Only what changed (4)').click();
+    await settled();
+    expect(zip).toHaveBeenLastCalledWith(`${score.title} - changed.zip`);
+    expect(button('Only what changed (0)').disabled).toBe(true);
+  });
+
+  it('is remembered over a reload, and one file alone goes as it is', async () => {
+    const page = await shown(score);
+    within(page)
+      .getByRole('button', { name: `Download ${score.title}.mid` })
+      .click();
+    TestBed.resetTestingModule();
+    const again = await shown(score);
+    expect(texts(again, 'tbody tr:not(:has(.since)) td:first-child')).toEqual(['The song, a track for each part']);
+    localStorage.setItem('fendro handed over', '{"x":');
+    TestBed.resetTestingModule();
+    const spoiled = await shown(score);
+    expect(within(spoiled).queryByRole('button', { name: /^Only what changed/ })).toBeNull();
+  });
+});
+
+describe('what else goes out', () => {
+  const open = async (page: HTMLElement, tab: string): Promise<void> => {
+    within(page).getByRole('tab', { name: tab }).click();
+    await TestBed.inject(ApplicationRef).whenStable();
+  };
+  const saved = jest.fn<undefined, [name: string, bytes: string]>();
+
+  beforeEach(() => {
+    saved.mockClear();
+    jest.spyOn(downloads, 'download').mockImplementation((name, bytes) => saved(name, bytes as string));
+  });
+  afterEach(() => {
+    jest.restoreAllMocks();
+  });
+
+  it('is the chord chart: every section, what comes back named only, saved and copied as text, and printed', async () => {
+    const print = jest.fn();
+    globalThis.print = print;
+    const again = { ...score, order: [...score.order, { id: 'again', section: verse.id }] };
+    const page = await shown(again);
+    await open(page, 'Chord chart');
+    const paper = within(page).getByRole('article', { name: 'Chord chart' });
+    expect(texts(paper, 'h2')).toEqual([score.title]);
+    expect(texts(paper, 'h3').at(-1)).toBe(`${verse.name} as before`);
+    expect(paper.querySelectorAll('ol')).toHaveLength(score.sections.length);
+    expect(paper.querySelectorAll('li')).toHaveLength(score.sections.reduce((sum, { bars }) => sum + bars, 0));
+    within(page).getByRole('button', { name: 'Save as text' }).click();
+    expect(saved).toHaveBeenCalledWith(`${score.title} - Chords.txt`, chartText(chordChart(chosenMusic(again, takes))));
+    within(page).getByRole('button', { name: 'Print' }).click();
+    expect(print).toHaveBeenCalledTimes(1);
+  });
+
+  it('is no chart where the running order has no place, and no lead sheet of a line that plays nothing', async () => {
+    const page = await shown({ ...score, order: [] });
+    await open(page, 'Chord chart');
+    expect(page.textContent).toContain('There is no chart yet');
+    await open(page, 'Lead sheet');
+    expect(texts(page, '[role=status]')).toEqual(['This line plays nothing in the running order.']);
+    expect(within(page).getByRole<HTMLButtonElement>('button', { name: 'Save as MusicXML' }).disabled).toBe(true);
+  });
+
+  it('is the lead sheet of the melody, or of any other line that has pitches', async () => {
+    const page = await shown(score);
+    await open(page, 'Lead sheet');
+    const line = within(page).getByRole<HTMLSelectElement>('combobox', { name: 'Line of the lead sheet' });
+    expect(line.selectedOptions[0]!.text).toBe(melody.name);
+    expect([...line.options].map(({ text }) => text)).not.toContain('Drums');
+    expect(texts(page, '[role=status]')[0]).toMatch(/^\d+ bars on paper/);
+    within(page).getByRole('button', { name: 'Save as MusicXML' }).click();
+    const [name, xml] = saved.mock.lastCall!;
+    expect(name).toBe(`${score.title} - ${melody.name} - Lead sheet.musicxml`);
+    expect(xml).toBe(printedSheet(chosenMusic(score, takes), melody.id)!.xml);
+    const bass = score.parts.find(({ role }) => role === 'bass')!;
+    line.value = [...line.options].find(({ text }) => text === bass.name)!.value;
+    line.dispatchEvent(new Event('change'));
+    await TestBed.inject(ApplicationRef).whenStable();
+    within(page).getByRole('button', { name: 'Save as MusicXML' }).click();
+    expect(saved.mock.lastCall![1]).toContain(`<part-name>${bass.name}</part-name>`);
+  });
+
+  it('is the song file, with the sound of its guides where it has some', async () => {
+    const page = await shown(score);
+    await open(page, 'Song file');
+    expect(within(page).queryByRole('checkbox')).toBeNull();
+    within(page)
+      .getByRole('button', { name: /^The song file/ })
+      .click();
+    await TestBed.inject(ApplicationRef).whenStable();
+    expect(saved).toHaveBeenCalledWith(`${score.title}.fendro`, '{}');
+  });
+});
