@@ -43,6 +43,24 @@ export async function openFendro(page: Page, path = '/'): Promise<void> {
   await expect(page.getByRole('region', { name: 'Sheet' })).toBeVisible({ timeout: 20_000 });
 }
 
+/** Waits until the music has come to these places, as the readout says them, one after the other; it misses none. */
+export const passes = (page: Page, places: readonly string[]): Promise<void> =>
+  page.evaluate(async (wanted) => {
+    const readout = document.querySelector('[role=timer]');
+    if (!readout) throw new Error('there is no readout');
+    for (const place of wanted)
+      await new Promise<void>((come) => {
+        const look = (): void => {
+          if (readout.textContent.trim() !== place) return;
+          observer.disconnect();
+          come();
+        };
+        const observer = new MutationObserver(look);
+        observer.observe(readout, { characterData: true, childList: true, subtree: true });
+        look();
+      });
+  }, places);
+
 /** Puts the guided strip away, which would take room in every other test. */
 export async function withoutGuide(page: Page): Promise<void> {
   await page.addInitScript(() => {
