@@ -2,7 +2,7 @@ import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { handedNow, type HandedOver } from '@fendro/core/files/outgoing/since';
 import type { HandedFile } from '@fendro/core/files/outgoing/hand-over';
-import { z } from 'zod';
+import * as z from 'zod';
 import { selectSong } from '../store/selectors';
 import { pageMemory } from '../ui/page-memory';
 

@@ -1,5 +1,6 @@
 import { TestBed } from '@angular/core/testing';
-import { chosenMusic, handOver, printedSheet } from '@fendro/core/files/outgoing/hand-over';
+import { chosenMusic, handOver } from '@fendro/core/files/outgoing/hand-over';
+import { printedSheet } from '@fendro/core/files/outgoing/printed-sheet';
 import { utf8 } from '@fendro/core/files/midi/text';
 import { SMALL } from '../testing/view';
 import * as workers from './create-files-worker';

@@ -1,6 +1,7 @@
 import { Injectable } from '@angular/core';
 import type { Delivery } from '@fendro/core/files/outgoing/deliver';
-import type { HandOver, HandOverWish, PrintedSheet } from '@fendro/core/files/outgoing/hand-over';
+import type { HandOver, HandOverWish } from '@fendro/core/files/outgoing/hand-over';
+import type { PrintedSheet } from '@fendro/core/files/outgoing/printed-sheet';
 import type { Music } from '@fendro/core/song/resolve';
 import type { PartId } from '@fendro/core/song/schema';
 import { wrap, type Remote } from 'comlink';

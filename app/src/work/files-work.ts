@@ -1,12 +1,7 @@
 import { zipFiles } from '@fendro/core/files/outgoing/archive';
 import type { Delivery } from '@fendro/core/files/outgoing/deliver';
-import {
-  handOver,
-  printedSheet,
-  type HandOver,
-  type HandOverWish,
-  type PrintedSheet,
-} from '@fendro/core/files/outgoing/hand-over';
+import { handOver, type HandOver, type HandOverWish } from '@fendro/core/files/outgoing/hand-over';
+import { printedSheet, type PrintedSheet } from '@fendro/core/files/outgoing/printed-sheet';
 import type { Music } from '@fendro/core/song/resolve';
 import type { PartId } from '@fendro/core/song/schema';
 

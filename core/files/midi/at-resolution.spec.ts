@@ -3,7 +3,8 @@ import { deliverSong } from '../outgoing/deliver';
 import { pitchedNotes, readImport } from '../incoming/midi-import';
 import { scoreWith } from '../../testing/scores';
 import { musicOf } from '../../testing/sounding';
-import { atResolution, RESOLUTIONS } from './at-resolution';
+import { TICKS_PER_QUARTER } from '../../theory/units';
+import { atResolution, OWN_RESOLUTION, RESOLUTIONS } from './at-resolution';
 import type { MidiEvent } from './midi-write';
 
 /** Notes one after the other on one pitch, as short and as near as they come. */
@@ -54,5 +55,11 @@ describe('other ticks to the quarter note', () => {
       const places = (notes: typeof own) => [...notes].map(({ start }) => start).sort((a, b) => a - b);
       places(found).forEach((start, index) => expect(Math.abs(start - places(own)[index]!)).toBeLessThanOrEqual(half));
     }
+  });
+});
+
+describe('Fendro’s own resolution', () => {
+  it('is what its ticks count', () => {
+    expect(OWN_RESOLUTION).toBe(TICKS_PER_QUARTER);
   });
 });

@@ -1,9 +1,10 @@
-import { TICKS_PER_QUARTER } from '../../theory/units';
 import type { MidiEvent, MidiFile, MidiTrack } from './midi-write';
 
 /** Ticks to a quarter note that files are written in: those that sequencers of all ages count by. */
 export const RESOLUTIONS = [96, 120, 192, 240, 384, 480, 960] as const;
 export type Resolution = (typeof RESOLUTIONS)[number];
+/** Fendro’s own. */
+export const OWN_RESOLUTION = 480 satisfies Resolution;
 
 /**
  * A track counted in other ticks. What is shorter than one of them lasts one, and what begins anew on the same pitch
@@ -33,7 +34,7 @@ function recounted({ events, end }: MidiTrack, factor: number): MidiTrack {
 
 /** A file whose ticks are Fendro's own, in other ticks to the quarter note. */
 export function atResolution(file: Omit<MidiFile, 'resolution'>, resolution: Resolution): MidiFile {
-  const factor = resolution / TICKS_PER_QUARTER;
+  const factor = resolution / OWN_RESOLUTION;
   return {
     ...file,
     resolution,

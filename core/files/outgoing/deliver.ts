@@ -15,10 +15,10 @@ import { perform, pickUpOf, type ChordLine, type Performance } from '../../sound
 import type { Voice, VoiceId } from '../../sounding/setup';
 import { drumsApart, voicesApart } from '../../sounding/voices-apart';
 import { barTicks } from '../../theory/metre';
-import { TICKS_PER_QUARTER, type Ticks } from '../../theory/units';
+import type { Ticks } from '../../theory/units';
 import { fileNameOf } from './file-names';
 import { addressesInOneTrack, addressesOf, FIRST_ADDRESS, PITCHED_CHANNELS, type Address } from '../midi/midi-channels';
-import { atResolution, type Resolution } from '../midi/at-resolution';
+import { atResolution, OWN_RESOLUTION, type Resolution } from '../midi/at-resolution';
 import { writeMidi, type MidiTrack } from '../midi/midi-write';
 import { conductor, oneTrack, voiceTrack, type Addressed } from '../midi/tracks';
 import { emptied, withChoice } from '../../song/section';
@@ -90,7 +90,7 @@ interface Sounding {
 
 function soundingOf(request: FileRequest): Sounding {
   const { music, course, title, sounds, together = audible, markers = true, chordLine } = request;
-  const { apart = false, layersTogether = false, drumsApart: named = false, resolution = TICKS_PER_QUARTER } = request;
+  const { apart = false, layersTogether = false, drumsApart: named = false, resolution = OWN_RESOLUTION } = request;
   const lead = leadOf(music, course, together);
   const end = endOf(course) + lead;
   const whole = perform({ music, course, only: sounds, ...(chordLine ? { chordLine } : {}) });

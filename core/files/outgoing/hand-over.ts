@@ -1,6 +1,5 @@
-import { leadSheet } from '../../notation/lead-sheet';
 import { harmonyTake, NOTHING_HEARD, partTake, type Music, type Takes } from '../../song/resolve';
-import type { PartId, Score } from '../../song/schema';
+import type { Score } from '../../song/schema';
 import { choicesOf } from '../../song/section';
 import { nameApart } from '../../song/version-words';
 import { placedSections } from '../../song/versions';
@@ -17,7 +16,6 @@ import {
 import type { Resolution } from '../midi/at-resolution';
 import { withNamesApart } from './file-names';
 import { fingerprintOf, type Fingerprint } from './fingerprint';
-import { musicXml } from './musicxml';
 
 /** A file of a song, and what it holds in the writer's words. */
 export interface HandedFile {
@@ -84,29 +82,5 @@ export function handOver(chosen: Music, { human, ...options }: HandOverWish): Ha
       print: fingerprintOf(delivery.bytes),
       remarks: delivery.remarks.filter((remark) => !remarks.includes(remark)),
     })),
-  };
-}
-
-/** A lead sheet as it goes out, and what is on it. */
-export interface PrintedSheet {
-  /** A MusicXML document. */
-  readonly xml: string;
-  /** Bars on paper, the pick-up not counted. */
-  readonly bars: number;
-  readonly repeats: number;
-  readonly pickUp: boolean;
-}
-
-/** The lead sheet of a part; null where it plays nothing. */
-export function printedSheet(chosen: Music, partId: PartId): PrintedSheet | null {
-  const part = chosen.score.parts.find(({ id }) => id === partId);
-  const sheet = part ? leadSheet(chosen, part) : null;
-  if (!sheet) return null;
-  const pickUp = sheet.bars.some((bar) => bar.pickUp);
-  return {
-    xml: musicXml(sheet),
-    bars: sheet.bars.filter((bar) => !bar.pickUp).length,
-    repeats: sheet.bars.filter(({ plays }) => plays > 0).length,
-    pickUp,
   };
 }

@@ -1,5 +1,5 @@
 import * as fc from 'fast-check';
-import { create } from 'xmlbuilder2';
+import { JSDOM } from 'jsdom';
 import { leadSheet, usualLead } from '../../notation/lead-sheet';
 import { scoreWith } from '../../testing/scores';
 import { musicOf } from '../../testing/sounding';
@@ -17,22 +17,20 @@ interface Element {
 /** As much of a parsed document as is looked at. */
 interface DomNode {
   readonly nodeName: string;
-  readonly nodeType: number;
   readonly textContent: string | null;
   readonly attributes: Iterable<{ readonly name: string; readonly value: string }>;
-  readonly childNodes: Iterable<DomNode>;
+  readonly children: Iterable<DomNode>;
 }
-const ELEMENT = 1;
 
-/** The elements of a document, read by the library that wrote it. */
+/** The elements of a document, as a browser reads it. */
 function parsed(xml: string): Element {
   const of = (node: DomNode): Element => ({
     name: node.nodeName,
     attributes: Object.fromEntries([...node.attributes].map(({ name, value }) => [name, value])),
-    children: [...node.childNodes].filter(({ nodeType }) => nodeType === ELEMENT).map(of),
+    children: [...node.children].map(of),
     text: node.textContent ?? '',
   });
-  return of(create(xml).root().node as unknown as DomNode);
+  return of(new JSDOM(xml, { contentType: 'application/xml' }).window.document.documentElement);
 }
 
 /** In which order the standard has the children of each element; those of a measure come in any. */

@@ -1,4 +1,4 @@
-import { create } from 'xmlbuilder2';
+import { create, type XMLElement } from 'xmlbuilder';
 import type { LeadSheet, SheetBar, SheetEvent } from '../../notation/lead-sheet';
 import type { Value } from '../../notation/values';
 import { qualitySymbol, type Chord } from '../../theory/chord';
@@ -10,7 +10,7 @@ import { TICKS_PER_QUARTER, type MidiNote, type Ticks } from '../../theory/units
 
 /** A lead sheet as MusicXML 3.1 (W3C), readable by every program that engraves. */
 
-type Node = ReturnType<typeof create>;
+type Node = XMLElement;
 
 const VERSION = '3.1';
 const DOCTYPE = {
@@ -254,9 +254,9 @@ function writeContent(measure: Node, { events, chords }: SheetBar): void {
  */
 export function musicXml(sheet: LeadSheet): string {
   // What XML knows no sign for is left out of names.
-  const document = create({ version: '1.0', encoding: 'UTF-8', invalidCharReplacement: '' });
-  const score = document.ele('score-partwise', { version: VERSION });
-  document.dtd(DOCTYPE);
+  const score = create('score-partwise', { version: '1.0', encoding: 'UTF-8' }, DOCTYPE, {
+    invalidCharReplacement: '',
+  }).att('version', VERSION);
   score.ele('work').ele('work-title').txt(sheet.title);
   score.ele('identification').ele('encoding').ele('software').txt('Fendro');
   const part = score.ele('part-list').ele('score-part', { id: 'P1' });
@@ -272,5 +272,5 @@ export function musicXml(sheet: LeadSheet): string {
     writeContent(measure, bar);
     writeRightLine(measure, bar, index === sheet.bars.length - 1);
   });
-  return document.end({ prettyPrint: true });
+  return score.end({ pretty: true });
 }

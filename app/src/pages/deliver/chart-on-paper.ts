@@ -6,7 +6,7 @@ import { Store } from '@ngrx/store';
 import { fileNameOf } from '@fendro/core/files/outgoing/file-names';
 import { chartText } from '@fendro/core/files/outgoing/chart-text';
 import { chosenMusic } from '@fendro/core/files/outgoing/hand-over';
-import { chordChart } from '@fendro/core/notation/chord-chart';
+import { chordChart, type ChartBlock } from '@fendro/core/notation/chord-chart';
 import { selectScore, selectTakes } from '../../store/selectors';
 import { Guide } from '../../desks/guide';
 import { ChordSymbol } from '../../ui/chord-symbol';
@@ -35,6 +35,12 @@ export class ChartOnPaper {
     return chart ? chartText(chart) : '';
   });
   protected readonly said = signal('');
+
+  /** How a section is played, in words. */
+  protected about({ times, own, bars }: ChartBlock): string {
+    const facts = [times > 1 ? `${times} times` : '', own, bars.length === 0 ? 'as before' : ''];
+    return facts.filter((fact) => fact !== '').join(', ');
+  }
 
   protected save(): void {
     const name = fileNameOf([this.chart()?.title ?? '', 'Chords'], '.txt');

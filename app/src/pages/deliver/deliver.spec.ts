@@ -4,7 +4,8 @@ import { provideRouter } from '@angular/router';
 import { within } from '@testing-library/dom';
 import { Store } from '@ngrx/store';
 import { chartText } from '@fendro/core/files/outgoing/chart-text';
-import { chosenMusic, printedSheet } from '@fendro/core/files/outgoing/hand-over';
+import { chosenMusic } from '@fendro/core/files/outgoing/hand-over';
+import { printedSheet } from '@fendro/core/files/outgoing/printed-sheet';
 import { chordChart } from '@fendro/core/notation/chord-chart';
 import type { PartTake, Score } from '@fendro/core/song/schema';
 import { editedTake } from '@fendro/core/song/take';
@@ -168,7 +169,7 @@ describe('what else goes out', () => {
     await open(page, 'Chord chart');
     const paper = within(page).getByRole('article', { name: 'Chord chart' });
     expect(texts(paper, 'h2')).toEqual([score.title]);
-    expect(texts(paper, 'h3').at(-1)).toBe(`${verse.name} as before`);
+    expect(texts(paper, 'h3').at(-1)).toBe(`${verse.name} 2 times, as before`);
     expect(paper.querySelectorAll('ol')).toHaveLength(score.sections.length);
     expect(paper.querySelectorAll('li')).toHaveLength(score.sections.reduce((sum, { bars }) => sum + bars, 0));
     within(page).getByRole('button', { name: 'Save as text' }).click();

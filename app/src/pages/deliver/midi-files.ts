@@ -7,7 +7,7 @@ import { MatProgressBar } from '@angular/material/progress-bar';
 import { MatButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
 import { Store } from '@ngrx/store';
-import { RESOLUTIONS, type Resolution } from '@fendro/core/files/midi/at-resolution';
+import { OWN_RESOLUTION, RESOLUTIONS, type Resolution } from '@fendro/core/files/midi/at-resolution';
 import { chosenMusic, type HandedFile, type HandOver } from '@fendro/core/files/outgoing/hand-over';
 import { goneSince, sinceThen, type Since } from '@fendro/core/files/outgoing/since';
 import { fileNameOf } from '@fendro/core/files/outgoing/file-names';
@@ -52,7 +52,7 @@ export class MidiFiles {
   /** Every drum is a track of its own, by its name. */
   protected readonly drumsApart = signal(false);
   /** Ticks to a quarter note. */
-  protected readonly resolution = signal<Resolution>(480);
+  protected readonly resolution = signal<Resolution>(OWN_RESOLUTION);
   protected readonly resolutions = RESOLUTIONS.map((value) => ({ value, text: String(value) }));
   protected readonly hasDrums = computed(() => (this.score()?.parts ?? []).some(({ role }) => isDrumRole(role)));
   protected readonly hasLayers = computed(() => (this.score()?.parts ?? []).some(({ layers }) => layers));
