@@ -20,7 +20,7 @@ const REACH: Readonly<Record<number, number>> = { [ATTACK]: 12_000, [BRIGHTNESS]
 const PROGRAM = 999;
 const settingOf = (channel: number, controller: number): number => channel * 1000 + controller;
 /** Longest run that the synthesizer renders at once. */
-export const QUANTUM = 128;
+const QUANTUM = 128;
 
 /**
  * Plays queued events on their exact frame through a sampled synthesizer, a channel for each voice, with treble shelves,

@@ -5,7 +5,7 @@ import type { ChordSpan, Ground, Score } from '../song/schema';
 import { nameApart } from '../song/version-words';
 import { transposeChord, type Chord } from '../theory/chord';
 import { barTicks, beatsOf, metreText, type Metre } from '../theory/metre';
-import { spellSemitones, typedName } from '../theory/pitch';
+import { printedName, spellSemitones, typedName } from '../theory/pitch';
 import { scaleOf } from '../theory/scale';
 import { modulo, type Semitones, type Ticks } from '../theory/units';
 
@@ -28,7 +28,9 @@ export interface ChartBlock {
 
 export interface ChordChart {
   readonly title: string;
-  readonly key: string;
+  /** The tonic as printed, and the name of its scale. */
+  readonly tonic: string;
+  readonly scale: string;
   readonly tempo: number;
   readonly metre: string;
   readonly blocks: readonly ChartBlock[];
@@ -126,5 +128,12 @@ function blocksOf(music: Music): readonly ChartBlock[] {
 export function chordChart(music: Music): ChordChart {
   const { ground, title } = music.score;
   const [metre = ''] = metreText(ground.metre).split(' ');
-  return { title, key: keyText(ground), tempo: ground.tempo, metre, blocks: blocksOf(music) };
+  return {
+    title,
+    tonic: printedName(ground.tonic),
+    scale: scaleOf(ground.scale).name,
+    tempo: ground.tempo,
+    metre,
+    blocks: blocksOf(music),
+  };
 }

@@ -2,8 +2,8 @@ import { TICKS_PER_QUARTER, type Ticks } from '../theory/units';
 
 /** Note values as they are written: a head and its stem, dots, and three in the time of two. */
 
-export const VALUE_NAMES = ['whole', 'half', 'quarter', 'eighth', '16th', '32nd'] as const;
-export type ValueName = (typeof VALUE_NAMES)[number];
+const VALUE_NAMES = ['whole', 'half', 'quarter', 'eighth', '16th', '32nd'] as const;
+type ValueName = (typeof VALUE_NAMES)[number];
 
 export interface Value {
   readonly name: ValueName;

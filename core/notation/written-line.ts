@@ -160,7 +160,7 @@ function eventsOf(struck: Struck, metre: Metre, beats: readonly GriddedBeat[]): 
   const pieces = cuts.slice(0, -1).flatMap((from, index) => {
     const to = cuts[index + 1] as Ticks;
     const beat = beats.find(({ start, end, grid }) => grid.triplet && from >= start && to <= end);
-    const whole = beat !== undefined && from === beat.start && to === beat.end;
+    const whole = from === beat?.start && to === beat.end;
     const heads = beat && !whole ? tripletHeads(to - from) : headsOf(from, to, metre);
     let at = from;
     return heads.map((length) => {

@@ -30,10 +30,10 @@ const linesOf = (bars: readonly ChartBar[]): string[] =>
   );
 
 /** A chart as text. */
-export const chartText = ({ title, key, tempo, metre, blocks }: ChordChart): string =>
+export const chartText = ({ title, tonic, scale, tempo, metre, blocks }: ChordChart): string =>
   [
     title,
-    `Key: ${key}  Tempo: ${tempo}  ${metre}`,
+    `Key: ${plain(tonic)} ${scale.toLowerCase()}  Tempo: ${tempo}  ${metre}`,
     ...blocks.flatMap(({ name, own, bars, times }) => [
       '',
       `[${name}]${times > 1 ? ` x${times}` : ''}${own === '' ? '' : ` (${own})`}`,
