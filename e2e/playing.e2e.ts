@@ -17,7 +17,10 @@ async function openDesk(page: Page): Promise<void> {
   await expect(desk(page).getByRole('button', { name: 'Letters play' })).toBeVisible();
 }
 
-/** Keys that go down at a bar and beat, as the readout says it, in every round; they come up at the next beat. */
+/**
+ * Keys that go down at a bar and beat, as the readout says it; they come up at the next beat. While nothing is recorded
+ * they do so in every round, else in the first only: how far the next has come when it is ended is the machine’s affair.
+ */
 type Plan = Readonly<Record<string, readonly string[]>>;
 
 /** Plays a plan in time with the music, in the page itself, where nothing stands between the beat and the key; none ends it. */
@@ -39,8 +42,12 @@ const playAlong = (page: Page, plan: Plan | null): Promise<void> =>
       down = plan.get(moment) ?? [];
       for (const code of down) press('keydown', code);
     };
+    let under = false;
     const beats = new MutationObserver(() => {
-      strike(readout.textContent);
+      const moment = readout.textContent;
+      if (under && moment === '1.1') plan.clear();
+      under ||= record.textContent.includes('End') && moment.startsWith('2.');
+      strike(moment);
     });
     // While it is counted in, the readout stands at the first beat: that is struck when the recording begins.
     const begins = new MutationObserver(() => {
