@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { violations } from './support/accessibility';
-import { loudness } from './support/recorder';
+import { loudness, soundCameLater, watchSound } from './support/recorder';
 import { expect, openFendro, passes, test, withoutGuide } from './support/test';
 
 /** A recorded guide under the song, with the microphone that comes with Fendro: it hums on every beat that it hears. */
@@ -56,6 +56,7 @@ test('a microphone’s phrase lies in time under the song, sounds there, and is 
   expect(await violations(page)).toEqual([]);
   await guide(page).getByLabel('Microphone').selectOption('Simulated microphone');
   await guide(page).getByRole('button', { name: 'Record' }).click();
+  await watchSound(page);
   // One round of the loop, and some of the next.
   await passes(page, ['4.3', '1.3']);
   await guide(page).getByRole('button', { name: 'End the recording' }).click();
@@ -66,8 +67,10 @@ test('a microphone’s phrase lies in time under the song, sounds there, and is 
   const whole = sounds.find(({ seconds }) => seconds === 8);
   if (!whole) throw new Error(`no whole round: ${sounds.map(({ seconds }) => seconds).join(', ')}`);
   expect(whole.onsets.length).toBe(16);
+  // Who sings to sound that a busy machine lets come later is later by as much.
+  const later = (await soundCameLater(page)) / 1000;
   whole.onsets.forEach((at, beat) => {
-    expect(Math.abs(at - beat / 2)).toBeLessThan(0.01);
+    expect(Math.abs(at - beat / 2)).toBeLessThan(0.01 + later);
   });
 
   // It alone is heard where the mix is silent; after a reload, too.
