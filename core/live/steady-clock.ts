@@ -13,15 +13,26 @@ const KEPT = 128;
 /** So many in a row that agree on something else tell that a clock was set; one or two are trembling. */
 export const AGREEING = 8;
 
+/** Clocks are set by more than this, in ms: exact looks tremble by less. */
+const LEAST_STEP = 0.1;
+
 const inOrder = (values: readonly number[]): number[] => [...values].sort((a, b) => a - b);
 const mean = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0) / values.length;
 
-/** True where the last looks, but for the odd one, lie to one side of nearly all that came before them. */
+/**
+ * True where the last looks, but for the odd one, lie well to one side of nearly all that came before them, and nearer
+ * to each other than to those.
+ */
 function wasSet(before: readonly number[], last: readonly number[]): boolean {
   const sorted = inOrder(before);
-  const [low = 0, high = 0] = [0.1, 0.9].map((share) => sorted[Math.floor(share * (sorted.length - 1))]);
+  const [low = 0, middle = 0, high = 0] = [0.1, 0.5, 0.9].map(
+    (share) => sorted[Math.floor(share * (sorted.length - 1))],
+  );
   const most = inOrder(last).slice(1, -1);
-  return most.every((offset) => offset > high) || most.every((offset) => offset < low);
+  const [least = 0, greatest = 0] = [most[0], most.at(-1)];
+  const aside = least > high || greatest < low;
+  const by = Math.abs((least + greatest) / 2 - middle);
+  return aside && by > LEAST_STEP && by > greatest - least;
 }
 
 /**

@@ -34,8 +34,14 @@ const [FULL, FULLER] = [4.7, 1.3] as const;
 const [DEEP, SHALLOW] = [53, 0.24] as const;
 const NO_BASS_FROM: MidiNote = 55;
 
-/** The evidence of every beat of a stretch; notes come in order of their starts. */
-export function evidenceOf(notes: readonly PlainNote[], metre: Metre, to: Ticks): BeatEvidence[] {
+/**
+ * The evidence of every beat of a stretch.
+ *
+ * @param notes  in order of their starts
+ * @param alone  true where they are chords that are struck by themselves: then each says all there is to say of its
+ *   beat, and its lowest note is a note like the others
+ */
+export function evidenceOf(notes: readonly PlainNote[], metre: Metre, to: Ticks, alone = false): BeatEvidence[] {
   const bar = barTicks(metre);
   const beats = beatsOf(metre);
   const result: BeatEvidence[] = [];
@@ -49,15 +55,16 @@ export function evidenceOf(notes: readonly PlainNote[], metre: Metre, to: Ticks)
       window = window.filter((note) => note.start + note.duration > start);
       for (let note = notes[upcoming]; note && note.start < end; note = notes[++upcoming])
         if (note.start + note.duration > start) window.push(note);
-      result.push({ ...collect(window, metre, start, end), at: start, strength: metricalWeight(metre, start) });
+      const own = collect(window, metre, start, end, alone ? 1 : BASS_SHARE);
+      result.push({ ...own, at: start, strength: metricalWeight(metre, start) });
     }
   }
-  return weighed(result);
+  return weighed(result, alone);
 }
 
 /** The evidence of beats whose shares are how much sounds, held against a full band. */
-function weighed(beats: readonly BeatEvidence[]): BeatEvidence[] {
-  const full = beats.reduce((most, { mass }) => Math.max(most, FULLER * mass), 0);
+function weighed(beats: readonly BeatEvidence[], alone: boolean): BeatEvidence[] {
+  const full = alone ? 0 : beats.reduce((most, { mass }) => Math.max(most, FULLER * mass), 0);
   return beats.map((beat) => {
     const whole = Math.max(beat.mass, Math.min(FULL, full), Number.MIN_VALUE);
     return { ...beat, mass: beat.mass / whole, shares: beat.shares.map((value) => value / whole) };
@@ -72,12 +79,17 @@ function placeWeight({ start, duration }: PlainNote, metre: Metre, beat: Ticks):
   return weight >= WEIGHT.division ? OFF_BEAT : OFF_GRID;
 }
 
-/** What sounds during a beat, in notes over the whole of it. */
+/**
+ * What sounds during a beat, in notes over the whole of it.
+ *
+ * @param bassShare  what a lowest note counts as one that sounds
+ */
 function collect(
   notes: readonly PlainNote[],
   metre: Metre,
   start: Ticks,
   end: Ticks,
+  bassShare: number,
 ): Omit<BeatEvidence, 'at' | 'strength'> {
   const shares = new Float64Array(12);
   // What rings a hair into the beat is none of it.
@@ -93,7 +105,7 @@ function collect(
     const value =
       overlap *
       placeWeight(note, metre, end - start) *
-      (isBass ? BASS_SHARE : 1) *
+      (isBass ? bassShare : 1) *
       (note.start < start - EXACT * 1.5 ? RINGING : 1);
     shares[modulo(note.pitch, 12)] = (shares[modulo(note.pitch, 12)] as number) + value;
     total += value;

@@ -81,7 +81,7 @@ function runsOf(beats: readonly BeatEvidence[], path: Int32Array, bar: Ticks): r
  */
 export function inferChords(notes: readonly PlainNote[], key: Key, metre: Metre, length: Ticks): ChordSpan[] {
   const alone = chordsAlone(notes);
-  const beats = evidenceOf(alone ?? notes, metre, length);
+  const beats = evidenceOf(alone ?? notes, metre, length, alone !== null);
   if (beats.every(({ silent }) => silent)) return [{ start: 0, duration: length, chord: null }];
   const layers = beats.map((beat) => layerOf(beat, key));
   const dear = alone ? ALONE : 1;
