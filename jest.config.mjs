@@ -50,6 +50,7 @@ export default {
         '^.*/create-import-worker$': '<rootDir>/app/src/work/create-import-worker.mock.ts',
         '^.*/create-files-worker$': '<rootDir>/app/src/work/create-files-worker.mock.ts',
         '^.*/create-decode-worker$': '<rootDir>/app/src/work/create-decode-worker.mock.ts',
+        '^.*/create-sound-files-worker$': '<rootDir>/app/src/sound/rendered/create-sound-files-worker.mock.ts',
         '^.*/create-loudness-worker$': '<rootDir>/app/src/work/create-loudness-worker.mock.ts',
       },
       transform: {

@@ -163,6 +163,26 @@ test('a take picture can be dragged out as a MIDI file', async ({ page }) => {
     await page.mouse.up();
     expect(await offered).toMatch(/^audio\/midi:Barometer Falling - Melody - Verse\.mid:blob:/);
   }).toPass({ timeout: 30_000 });
+
+  // Selected bars are dragged out by their name.
+  await page.keyboard.press('Escape');
+  await page.getByRole('region', { name: 'Sheet' }).focus();
+  await page.keyboard.press('Shift+ArrowRight');
+  const grip = page.getByRole('toolbar', { name: /^Bars/ }).locator('.grip');
+  const from = (await grip.boundingBox())!;
+  const offered = page.evaluate(
+    () =>
+      new Promise<string>((resolve) => {
+        document.addEventListener('dragstart', (event) => {
+          resolve(event.dataTransfer?.getData('DownloadURL') ?? '');
+        });
+      }),
+  );
+  await page.mouse.move(from.x + 4, from.y + 4);
+  await page.mouse.down();
+  await page.mouse.move(from.x - 60, from.y + 60, { steps: 6 });
+  await page.mouse.up();
+  expect(await offered).toMatch(/^audio\/midi:Barometer Falling - Melody - Verse, Bars? [\d–]+\.mid:blob:/);
 });
 
 test('drafting can be cancelled and leaves what was made', async ({ page }) => {

@@ -48,6 +48,10 @@ test('the chord chart goes out as text that comes back, and on paper; the lead s
   expect(new Set(printed.map((symbol) => symbol.trim().replaceAll(/\s/g, '')))).toEqual(wanted);
   await page.getByRole('tab', { name: 'Lead sheet' }).click();
   await expect(page.getByRole('status').filter({ hasText: /bars on paper/ })).toBeVisible();
+  const notes = page.getByRole('img', { name: 'Notes of Melody' });
+  await expect(notes.locator('svg').first()).toBeVisible();
+  const heads = await notes.locator('.vf-stavenote').count();
+  expect(heads).toBeGreaterThan(50);
   expect(await violations(page)).toEqual([]);
   const sheet = await downloaded(page, 'Save as MusicXML');
   expect(sheet.name).toBe('Barometer Falling - Melody - Lead sheet.musicxml');
@@ -78,4 +82,53 @@ test('the chord chart goes out as text that comes back, and on paper; the lead s
   await page.getByRole('button', { name: 'Make it a song of its own' }).click();
   await expect(page.getByLabel('Song title')).toHaveValue('Barometer Falling');
   expect((await symbols(page)).length).toBeGreaterThan(3);
+});
+
+test('what is looped goes into a folder, and after one change only what changed goes there again', async ({ page }) => {
+  // A folder of the browser's own stands in for one that a writer would choose.
+  await page.addInitScript(() => {
+    const studio = async (): Promise<FileSystemDirectoryHandle> =>
+      (await navigator.storage.getDirectory()).getDirectoryHandle('Studio', { create: true });
+    Object.assign(globalThis, { showDirectoryPicker: studio });
+  });
+  await withoutGuide(page);
+  await openFendro(page);
+  await page.getByRole('link', { name: 'Deliver', exact: true }).click();
+  const inFolder = (name: string): Promise<readonly string[]> =>
+    page.evaluate(async (folder) => {
+      const root = await navigator.storage.getDirectory();
+      const studio = await root.getDirectoryHandle('Studio');
+      const own = await studio.getDirectoryHandle(folder);
+      const names: string[] = [];
+      for await (const file of (own as unknown as { keys(): AsyncIterable<string> }).keys()) names.push(file);
+      return names.sort();
+    }, name);
+  await page.getByRole('combobox', { name: 'What is handed over' }).selectOption({ label: 'What is looped: Verse' });
+  await expect(page.getByRole('cell', { name: 'Barometer Falling - Verse.mid' })).toBeVisible();
+  await page.getByRole('button', { name: 'Into a folder …' }).click();
+  await expect(
+    page.getByRole('status').filter({ hasText: 'into the folder “Barometer Falling - Verse”' }),
+  ).toBeVisible();
+  expect(await inFolder('Barometer Falling - Verse')).toContain('01 Melody - Verse.mid');
+
+  await page.getByRole('combobox', { name: 'What is handed over' }).selectOption({ index: 0 });
+  await expect(page.getByRole('cell', { name: 'Barometer Falling.mid', exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Into a folder …' }).click();
+  await expect(page.getByText('Nothing has changed since.')).toBeVisible();
+  const all = await inFolder('Barometer Falling');
+  expect(all.length).toBeGreaterThan(10);
+
+  // One part is made softer: the song, that part and the sections that it plays in go again, after a way to the sheet.
+  await page.getByRole('link', { name: 'Fendro, to the song' }).click();
+  await page.getByRole('button', { name: /^Strings,/ }).click();
+  await page.keyboard.press('-');
+  await page.getByRole('link', { name: 'Deliver', exact: true }).click();
+  const again = page.getByRole('button', { name: /^Only what changed \(\d+\), into “Studio”$/ });
+  await expect(page.getByRole('cell', { name: /Strings alone.*changed/ })).toBeVisible();
+  await expect(page.getByRole('cell', { name: /Bass alone/ })).not.toContainText('changed');
+  const marked = await page.getByRole('cell', { name: /changed$/ }).count();
+  expect(marked).toBeLessThan(all.length / 2 + 4);
+  await again.click();
+  await expect(page.getByText('Nothing has changed since.')).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: `${marked} files were handed over` })).toBeVisible();
 });

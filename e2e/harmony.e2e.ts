@@ -328,9 +328,20 @@ test('a MIDI file is looked at, heard and brought in, as a song or into this one
   await page.getByRole('link', { name: 'Songs' }).click();
   await page.getByRole('link', { name: /^Bring in/ }).click();
   await choose.setInputFiles({ name: 'storm.mid', mimeType: 'audio/midi', buffer: bytes });
+  for (const line of ['Strings', 'Bass', 'Keys', 'Guitar'])
+    await page.getByRole('checkbox', { name: `Bring in ${line}` }).uncheck();
+  await page.getByRole('checkbox', { name: 'Fit a band to it' }).check();
+  const told = page.getByText(/^As a song of its own: .*Bass.* drafted to its tempo, key/);
+  await expect(told).toBeVisible();
   await page.getByRole('button', { name: 'Make it a song of its own' }).click();
   await expect(page.getByLabel('Song title')).toHaveValue('storm');
   await expect(order.getByRole('button', { name: /bars, \d+ of 8/ })).toHaveCount(8);
+  // What it lacked is drafted beside what it has, which has its one take still.
+  await page.getByRole('button', { name: /^Bass,/ }).click();
+  const takes = page.getByRole('listbox', { name: 'Takes' });
+  await expect(takes.getByRole('option')).toHaveCount(2, { timeout: 60_000 });
+  await page.getByRole('button', { name: /^Melody,/ }).click();
+  await expect(takes.getByRole('option')).toHaveCount(1);
   await page.getByRole('button', { name: 'Chords', exact: true }).click();
   await expect.poll(async () => (await symbols(page)).length).toBeGreaterThan(6);
 });

@@ -12,6 +12,7 @@ const NAMES = [
   'delete',
   'download',
   'edit',
+  'folder',
   'folder_zip',
   'headphones',
   'help',

@@ -1,7 +1,7 @@
-import { SoundBankLoader, SpessaSynthProcessor } from 'spessasynth_core';
+import { SoundBankLoader, SpessaSynthProcessor, type BasicSoundBank } from 'spessasynth_core';
 import { Limiter } from '../../core/sounding/limiter';
 import { Shelf } from '../../core/sounding/shelf';
-import { ALL_CHANNELS, BEND_RANGE, EVENT, EVENT_SIZE, EXPRESSION } from '../worklets/protocol';
+import { ALL_CHANNELS, BEND_RANGE, EVENT, EVENT_SIZE, EXPRESSION, QUANTUM } from '../worklets/protocol';
 
 /** Vibrato, swell and pedal, as they are where nothing is said. */
 const AT_REST = [
@@ -19,8 +19,21 @@ const REACH: Readonly<Record<number, number>> = { [ATTACK]: 12_000, [BRIGHTNESS]
 /** Stands for a channel's program beside its controllers. */
 const PROGRAM = 999;
 const settingOf = (channel: number, controller: number): number => channel * 1000 + controller;
-/** Longest run that the synthesizer renders at once. */
-const QUANTUM = 128;
+
+/**
+ * A bank of plain samples, with modulators as they are here.
+ *
+ * @throws Error where it is damaged
+ */
+export function readBank(bytes: ArrayBuffer): BasicSoundBank {
+  const bank = SoundBankLoader.fromArrayBuffer(bytes);
+  for (const modulator of bank.defaultModulators) {
+    const { isCC, index } = modulator.primarySource;
+    const reach = isCC ? REACH[index] : undefined;
+    if (reach !== undefined) modulator.transformAmount = reach;
+  }
+  return bank;
+}
 
 /**
  * Plays queued events on their exact frame through a sampled synthesizer, a channel for each voice, with treble shelves,
@@ -81,12 +94,11 @@ export class SongSynth {
 
   /** @throws Error where the bank is damaged; those that are there stay */
   addBank(id: string, bytes: ArrayBuffer): void {
-    const bank = SoundBankLoader.fromArrayBuffer(bytes);
-    for (const modulator of bank.defaultModulators) {
-      const { isCC, index } = modulator.primarySource;
-      const reach = isCC ? REACH[index] : undefined;
-      if (reach !== undefined) modulator.transformAmount = reach;
-    }
+    this.useBank(id, readBank(bytes));
+  }
+
+  /** Adds a bank that was read before: several synthesizers may share it. */
+  useBank(id: string, bank: BasicSoundBank): void {
     this.synth.soundBankManager.addSoundBank(bank, id);
     this.restore();
   }
@@ -216,11 +228,18 @@ export class SongSynth {
   }
 
   /**
-   * Plays what is due into two channels that are empty, of at most {@link QUANTUM} frames.
+   * Plays what is due into two channels that are empty, of at most {@link QUANTUM} frames, and keeps it below full.
    *
    * @param from  the first of their frames
    */
   render(left: Float32Array, right: Float32Array, from: number): void {
+    this.renderOpen(left, right, from);
+    this.limiter.process(left, right);
+    this.heard(left, right);
+  }
+
+  /** The same, as loud as it comes: whoever asks for this sees to it that it stays below full. */
+  renderOpen(left: Float32Array, right: Float32Array, from: number): void {
     const end = from + left.length;
     let frame = from;
     for (const pair of this.buffers) for (const side of pair) side.fill(0);
@@ -232,10 +251,9 @@ export class SongSynth {
     this.mix(left, right);
   }
 
-  /** Adds the dry channels to the effects already in the output, limits the whole, and takes note of all peaks. */
+  /** Adds the dry channels to the effects already in the output at the level of the whole, and takes note of peaks. */
   private mix(left: Float32Array, right: Float32Array): void {
-    const last = this.buffers.length;
-    for (let channel = 0; channel < last; channel++) {
+    for (let channel = 0; channel < this.buffers.length; channel++) {
       const [a, b] = this.buffers[channel] as [Float32Array, Float32Array];
       const shelf = this.shelves[channel];
       if (shelf?.works) shelf.process(a, b);
@@ -256,7 +274,11 @@ export class SongSynth {
       right[index] = (right[index] as number) * this.master;
     }
     this.master = this.wanted;
-    this.limiter.process(left, right);
+  }
+
+  /** Takes note of the peak of what leaves. */
+  private heard(left: Float32Array, right: Float32Array): void {
+    const last = this.buffers.length;
     let peak = this.peaks[last] as number;
     for (let index = 0; index < left.length; index++)
       peak = Math.max(peak, Math.abs(left[index] as number), Math.abs(right[index] as number));

@@ -2,6 +2,9 @@
 
 export const EVENT_SIZE = 5;
 
+/** Longest run of frames that is rendered at once. */
+export const QUANTUM = 128;
+
 /** The second number of an event; the others are frame, channel and two values. */
 export const EVENT = { noteOff: 0, noteOn: 1, release: 2, controller: 3, program: 4, bend: 5, spent: -1 } as const;
 

@@ -8,7 +8,7 @@ import { transposeChord, type Chord } from '../theory/chord';
 import { isSameKey, type Key } from '../theory/key';
 import { barTicks, metreText, type Metre } from '../theory/metre';
 import { spellSemitones, type Fifths } from '../theory/pitch';
-import { modulo, type Ticks } from '../theory/units';
+import { modulo, type MidiNote, type Ticks } from '../theory/units';
 import { spelledNote } from './spelled-line';
 import { writtenLine, type SoundingNote, type WrittenEvent } from './written-line';
 
@@ -43,6 +43,8 @@ export interface SheetBar {
 export interface LeadSheet {
   readonly title: string;
   readonly part: string;
+  /** The clef in which the line stands with fewest lines beside the staff. */
+  readonly clef: 'treble' | 'bass';
   readonly bars: readonly SheetBar[];
 }
 
@@ -233,7 +235,16 @@ export function leadSheet(music: Music, part: Part): LeadSheet | null {
   const notes = notesOf(music, course, part.id);
   if (course.length === 0 || notes.length === 0) return null;
   const passages = course.map((passage, index) => barsOfPassage(music, passage, notes, index === 0));
-  return { title: music.score.title, part: part.name, bars: changesOnly(folded(passages)) };
+  const clef = clefFor(notes.map(({ pitch }) => pitch));
+  return { title: music.score.title, part: part.name, clef, bars: changesOnly(folded(passages)) };
+}
+
+/** From this note up a line stands in the treble clef, by the middle of its notes. */
+const TREBLE: MidiNote = 57;
+
+function clefFor(pitches: readonly MidiNote[]): LeadSheet['clef'] {
+  const inOrder = [...pitches].sort((a, b) => a - b);
+  return (inOrder[Math.floor(inOrder.length / 2)] ?? TREBLE) < TREBLE ? 'bass' : 'treble';
 }
 
 /** What a sheet is written for where nobody says it: the first part that sings. */

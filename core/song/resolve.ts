@@ -19,6 +19,12 @@ import {
 /** All takes of a song by id. */
 export type Takes = Readonly<Record<TakeId, Take>>;
 
+/** All takes of a line in a section, in the order in which they came. */
+export const takesOf = (takes: Takes, section: SectionId, line: LineId): Take[] =>
+  Object.values(takes).filter(
+    (take) => take.section === section && (take.of === 'harmony' ? HARMONY : take.part) === line,
+  );
+
 /**
  * Takes that sound now in place of the chosen ones: by section, then by line. No step of undo; it is kept with the
  * song.

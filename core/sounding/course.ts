@@ -1,9 +1,9 @@
-import { groundOf } from '../song/ground';
+import { barOf, groundOf } from '../song/ground';
 import { layOut, sectionTicks, type Placed } from '../song/resolve';
 import { liftedGround } from '../song/place';
 import { TEMPO_LIMITS, type Ground, type Occurrence, type Score, type Section, type SectionId } from '../song/schema';
 import { barTicks, beatsOf } from '../theory/metre';
-import { clamp, type Ticks } from '../theory/units';
+import { clamp, range, type Ticks } from '../theory/units';
 import { valueAt } from '../song/curve';
 import { tempoMap, type TempoMap, type TempoStretch } from './tempo-map';
 
@@ -84,20 +84,45 @@ export function sectionCourse(score: Score, section: Section): Course {
 
 /**
  * Some of the running order, played round and round: what is looped follows itself, so that its pick-up sounds before
- * it comes again and its last notes ring on into it. Two rounds stand for all.
+ * it comes again and its last notes ring on into it.
+ *
+ * @param rounds  how often; two stand for all
  */
-export function loopCourse(score: Score, { from, to }: Span, placed: readonly Placed[] = layOut(score)): Course {
+export function loopCourse(
+  score: Score,
+  { from, to }: Span,
+  placed: readonly Placed[] = layOut(score),
+  rounds = 2,
+): Course {
   const round = songCourse(score, placed)
     .filter(({ start, length }) => start < to && start + length > from)
     .map((passage) => ({
       ...passage,
       part: { from: Math.max(0, from - passage.start), to: Math.min(passage.length, to - passage.start) },
     }));
-  return [
-    ...round,
-    ...round.map((passage) => ({ ...passage, start: passage.start + to - from, pass: passage.pass + 1 })),
-  ];
+  return range(rounds).flatMap((count) =>
+    round.map((passage) => ({ ...passage, start: passage.start + count * (to - from), pass: passage.pass + count })),
+  );
 }
+
+/**
+ * Where some bars of a place lie in the running order; all of the place where none are picked.
+ *
+ * @param bars  counted from 0, `to` not included
+ */
+export function spanOf(
+  score: Score,
+  { section, start, length }: Placed,
+  bars: { readonly from: number; readonly to: number } | null,
+): Span {
+  if (!bars) return { from: start, to: start + length };
+  const bar = barOf(score, section);
+  return { from: start + bars.from * bar, to: start + Math.min(section.bars, bars.to) * bar };
+}
+
+/** The same course so many ticks earlier. */
+export const begunAt = (course: Course, from: Ticks): Course =>
+  course.map((passage) => ({ ...passage, start: passage.start - from }));
 
 /** Seconds along a course; an empty one goes by the song's own tempo. */
 export const tempoOf = (course: Course, score: Score): TempoMap =>

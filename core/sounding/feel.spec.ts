@@ -1,5 +1,6 @@
 import * as fc from 'fast-check';
-import { deliverTake, deliverSong, asWritten } from '../files/outgoing/deliver';
+import { asWritten, deliverSong } from '../files/outgoing/deliver';
+import { deliverTake } from '../files/outgoing/deliver-piece';
 import { readMidi } from '../files/midi/midi-read';
 import { ROLES, type Note } from '../song/schema';
 import { DRUM_KEYS } from '../song/style';

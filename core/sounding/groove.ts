@@ -17,6 +17,19 @@ export function swung(at: Ticks, swing: Percent, metre: Metre): Ticks {
   return at - inBeat + Math.round(warped);
 }
 
+/** The written moment that sounds at one: what {@link swung} undoes, to the tick. */
+export function unswung(at: Ticks, swing: Percent, metre: Metre): Ticks {
+  if (swing === 0 || beatsOf(metre).some(({ division }) => division === 3)) return at;
+  const inBeat = modulo(at, TICKS_PER_QUARTER);
+  const half = TICKS_PER_QUARTER / 2;
+  const delay = (half / 3) * (swing / 100);
+  const even =
+    inBeat < half + delay ? inBeat / (1 + delay / half) : half + (inBeat - half - delay) / (1 - delay / half);
+  const written = at - inBeat + Math.round(even);
+  // What is written on a triplet sounds there: a hair beside it, it swings.
+  return written % TRIPLET === 0 && swung(written, swing, metre) !== written ? written + 1 : written;
+}
+
 /** A triplet eighth. */
 const TRIPLET = TICKS_PER_QUARTER / 3;
 

@@ -46,8 +46,12 @@ export class Limiter {
     this.back = 1 - Math.exp(-1 / (BACK_SECONDS * rate));
   }
 
-  /** Limits two channels of one length in place. */
-  process(left: Float32Array, right: Float32Array): void {
+  /**
+   * Limits two channels of one length in place.
+   *
+   * @param applied  where the factor of each frame that leaves is to be noted
+   */
+  process(left: Float32Array, right: Float32Array, applied?: Float32Array): void {
     const { size } = this;
     for (let index = 0; index < left.length; index++) {
       const [l, r] = [left[index] as number, right[index] as number];
@@ -62,10 +66,11 @@ export class Limiter {
       this.right[place] = r;
       const oldest = (this.frame + 1) % size;
       // A running sum drifts by what rounding leaves; never above what is needed.
-      const applied = Math.min(1, this.total / size);
-      const smooth = applied > 0.999_999 ? 1 : applied * 0.999_999;
+      const mean = Math.min(1, this.total / size);
+      const smooth = mean > 0.999_999 ? 1 : mean * 0.999_999;
       left[index] = (this.left[oldest] as number) * smooth;
       right[index] = (this.right[oldest] as number) * smooth;
+      if (applied) applied[index] = smooth;
       if (smooth < this.least) this.least = smooth;
       this.frame++;
     }

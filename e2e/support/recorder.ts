@@ -66,6 +66,13 @@ export const secondsHeard = (page: Page): Promise<number> =>
     return (fendroFrames.length * 128) / fendroRate;
   });
 
+/** All that was recorded of the left side, without gaps, and how many samples a second. */
+export const recordedFrom = (page: Page): Promise<{ readonly rate: number; readonly samples: readonly number[] }> =>
+  page.evaluate(() => {
+    const { fendroFrames = [], fendroRate = 48_000 } = globalThis as unknown as Recorded;
+    return { rate: fendroRate, samples: fendroFrames.flatMap(([, left]) => [...left]) };
+  });
+
 /** Begins to look when what leaves the speakers does so. */
 export const watchSound = (page: Page): Promise<void> =>
   page.evaluate(() => {

@@ -5,7 +5,7 @@ import { printFor } from '@fendro/core/compose/print';
 import type { DraftRequest } from '@fendro/core/compose/draft';
 import { surplusTakes } from '@fendro/core/song/prune';
 import { LIMITS } from '@fendro/core/song/limits';
-import { partTake, sectionTicks } from '@fendro/core/song/resolve';
+import { partTake, sectionTicks, takesOf } from '@fendro/core/song/resolve';
 import {
   HARMONY,
   type Asking,
@@ -18,15 +18,7 @@ import {
 import { behindLike, draftedTake, relativesIn } from '@fendro/core/song/take';
 import { newId } from '../store/ids';
 import { Notices } from '../store/notices';
-import {
-  selectHeard,
-  selectLine,
-  selectScore,
-  selectSection,
-  selectSong,
-  selectTakes,
-  takesOf,
-} from '../store/selectors';
+import { selectHeard, selectLine, selectScore, selectSection, selectSong, selectTakes } from '../store/selectors';
 import { TakeActions } from '../store/song.actions';
 import { DraftClient, type Refusal } from '../work/draft-client';
 import type { FromWorker } from '../work/draft-messages';

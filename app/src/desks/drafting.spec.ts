@@ -5,6 +5,7 @@ import { groundFor, newSection, startScore } from '@fendro/core/styles/band';
 import { STYLES } from '@fendro/core/styles/styles';
 
 import { chosenId } from '@fendro/core/song/section';
+import { takesOf } from '@fendro/core/song/resolve';
 import { HARMONY, SONG_VERSION, type Song } from '@fendro/core/song/schema';
 import { DraftRuns } from './draft-runs';
 import { Drafting, TAKES_AT_A_TIME } from './drafting';
@@ -13,7 +14,7 @@ import { HarmonyDesk } from './harmony-desk';
 import { logWhatSounds } from '../store/effects';
 import { News } from '../store/news';
 import { Notices } from '../store/notices';
-import { selectHeard, selectScore, selectSong, selectTakes, takesOf } from '../store/selectors';
+import { selectHeard, selectScore, selectSong, selectTakes } from '../store/selectors';
 import { ScoreActions, SongActions, TakeActions } from '../store/song.actions';
 import { provideSong } from '../store/provide-song';
 
@@ -144,6 +145,22 @@ describe('drafting', () => {
     expect(takesOf(takes(), 'section-1', bass.id)[0]!.origin.asking?.beside).toEqual([
       takesOf(takes(), 'section-1', drums.id)[0]!.id,
     ]);
+  });
+
+  it('drafts some parts in every section, and chords where there are none, and leaves all others as they are', async () => {
+    const second = newSection(style, 'chorus', 'section-2');
+    store.dispatch(ScoreActions.sectionAdded({ section: { ...second, bars: 4 }, occurrence: 'occurrence-2' }));
+    await drafting.draft('section-1', 'harmony', 1);
+    const before = Object.keys(takes()).length;
+    const bass = score.parts.find(({ role }) => role === 'bass')!.id;
+    expect(await drafting.draftParts(new Set([bass]))).toBe(true);
+    for (const section of ['section-1', 'section-2']) {
+      expect(takesOf(takes(), section, bass)).toHaveLength(2);
+      for (const { id } of score.parts) if (id !== bass) expect(takesOf(takes(), section, id)).toHaveLength(0);
+    }
+    expect(takesOf(takes(), 'section-1', 'harmony')).toHaveLength(1);
+    expect(takesOf(takes(), 'section-2', 'harmony')).toHaveLength(2);
+    expect(Object.keys(takes()).length).toBe(before + 6);
   });
 
   it('says at the part what cannot be met', async () => {

@@ -4,7 +4,7 @@ import { requestFor } from '@fendro/core/compose/asking';
 import { songLines, withHook, type SongLine } from '@fendro/core/compose/whole-song';
 import { soundingId } from '@fendro/core/song/resolve';
 import { inDraftingOrder } from '@fendro/core/song/roles';
-import { HARMONY, type LineId, type SectionId, type Take } from '@fendro/core/song/schema';
+import { HARMONY, type LineId, type PartId, type SectionId, type Take } from '@fendro/core/song/schema';
 import { newId } from '../store/ids';
 import { News } from '../store/news';
 import {
@@ -81,8 +81,27 @@ export class Drafting {
    */
   async draftSong(sections: ReadonlySet<SectionId>, gesture = gestureNow()): Promise<boolean> {
     const score = this.score();
+    return score !== null && this.draftLines(songLines(score, sections), gesture, 'The song is drafted');
+  }
+
+  /**
+   * Drafts some parts in every section, and chords where a section has none, beside what is there: as one step of undo.
+   *
+   * @returns whether all of it was drafted
+   */
+  async draftParts(parts: ReadonlySet<PartId>): Promise<boolean> {
+    const score = this.score();
     if (!score) return false;
-    const lines = songLines(score, sections);
+    const bare = new Set(
+      score.sections.filter((own) => soundingId(own, HARMONY, this.heard()) === null).map(({ id }) => id),
+    );
+    const lines = songLines(score, new Set(score.sections.map(({ id }) => id))).filter(({ section, line }) =>
+      line === HARMONY ? bare.has(section) : parts.has(line),
+    );
+    return this.draftLines(lines, gestureNow(), 'The band is drafted');
+  }
+
+  private async draftLines(lines: readonly SongLine[], gesture: string, done: string): Promise<boolean> {
     const asker = this.runs.open();
     const draft = async ({ section, line }: SongLine, index: number): Promise<void> => {
       this.whole.set(index / lines.length);
@@ -96,7 +115,7 @@ export class Drafting {
     );
     if (!began || asker !== this.runs.open()) return false;
     const stopped = this.runs.wasStopped();
-    this.news.say(stopped ? 'Drafting stopped' : 'The song is drafted');
+    this.news.say(stopped ? 'Drafting stopped' : done);
     return !stopped;
   }
 

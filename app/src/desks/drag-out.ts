@@ -1,14 +1,16 @@
 import { Injectable } from '@angular/core';
-import type { deliverTake } from '@fendro/core/files/outgoing/deliver';
+import type { Delivery, Stretch } from '@fendro/core/files/outgoing/deliver';
 import type { Music } from '@fendro/core/song/resolve';
-import type { Take } from '@fendro/core/song/schema';
+import type { Part, Take } from '@fendro/core/song/schema';
 import { downloadAddress } from '../ui/download';
 import { whenIdle } from '../ui/when-idle';
 
-/** Pictures of music that are dragged out of the window and arrive elsewhere as MIDI files. */
+type Deliver = typeof import('@fendro/core/files/outgoing/deliver-piece');
+
+/** Pictures of music and selected bars that are dragged out of the window and arrive elsewhere as MIDI files. */
 @Injectable({ providedIn: 'root' })
 export class DragOut {
-  private deliver: typeof deliverTake | null = null;
+  private deliver: Deliver | null = null;
 
   /** Fetches what writes files once the page is idle, since a drag cannot wait for it. */
   warmUp(): void {
@@ -21,9 +23,9 @@ export class DragOut {
   comeNear(): void {
     if (this.deliver) return;
     // Where it cannot be fetched there is nothing to say yet: a drag ends, and the pointer tries again.
-    import('@fendro/core/files/outgoing/deliver').then(
+    import('@fendro/core/files/outgoing/deliver-piece').then(
       (module) => {
-        this.deliver = module.deliverTake;
+        this.deliver = module;
       },
       () => undefined,
     );
@@ -31,13 +33,26 @@ export class DragOut {
 
   /** Lets a drag carry a take's file; ends the drag where there is none. */
   start(event: DragEvent, music: Music | null, take: Take | null): void {
-    const file = music && take?.of === 'part' ? (this.deliver?.(music, take) ?? null) : null;
+    this.carry(event, music && take?.of === 'part' ? (this.deliver?.deliverTake(music, take) ?? null) : null);
+  }
+
+  /** Lets a drag carry some bars, of one part or of all. */
+  startBars(event: DragEvent, music: Music | null, stretch: Stretch | null, part: Part | null): void {
+    this.carry(event, music && stretch ? (this.deliver?.deliverBars(music, stretch, part) ?? null) : null);
+  }
+
+  /** Lets a drag carry several files in one zip, which is at hand already. */
+  startZip(event: DragEvent, name: string, zip: Uint8Array<ArrayBuffer> | null): void {
+    this.carry(event, zip ? { name, bytes: zip } : null, 'application/zip');
+  }
+
+  private carry(event: DragEvent, file: Pick<Delivery, 'name' | 'bytes'> | null, type = 'audio/midi'): void {
     if (!file || !event.dataTransfer) {
       event.preventDefault();
       return;
     }
     event.dataTransfer.effectAllowed = 'copy';
-    event.dataTransfer.setData('DownloadURL', `audio/midi:${file.name}:${downloadAddress(file.bytes, 'audio/midi')}`);
+    event.dataTransfer.setData('DownloadURL', `${type}:${file.name}:${downloadAddress(file.bytes, type)}`);
     event.dataTransfer.setData('text/plain', file.name);
   }
 }

@@ -34,6 +34,8 @@ const NOTHING: HandedOver = {};
 /** Which files of the open song went out last, so that only what has changed since need go again. */
 @Injectable({ providedIn: 'root' })
 export class HandedOverDesk {
+  /** Where files went last while Fendro is open: what changes goes there again. */
+  readonly folder = signal<FileSystemDirectoryHandle | null>(null);
   private readonly open = inject(Store).selectSignal(selectSong);
   private readonly memory = signal(remembered());
   private readonly last = computed(() => this.memory()[this.open().open?.id ?? ''] ?? null);

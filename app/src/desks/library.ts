@@ -210,6 +210,11 @@ export class Library {
     return result;
   }
 
+  /** A song as it is stored; null where there is none. */
+  stored(id: string): Promise<OpenedSong | null> {
+    return this.storage.open(id);
+  }
+
   /** All that storage holds of a song, as one file's text, whether it can be opened or not. */
   rawFile(id: string): Promise<string> {
     return this.storage.raw(id);

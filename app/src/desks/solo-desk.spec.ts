@@ -1,7 +1,8 @@
+import { takesOf } from '@fendro/core/song/resolve';
 import { TestBed } from '@angular/core/testing';
 import { Store } from '@ngrx/store';
 import { scoreWith } from '@fendro/core/testing/scores';
-import { selectLine, selectScore, selectTakes, takesOf } from '../store/selectors';
+import { selectLine, selectScore, selectTakes } from '../store/selectors';
 import { SessionActions } from '../store/session';
 import { SoloDesk } from './solo-desk';
 import { SongActions } from '../store/song.actions';

@@ -3,7 +3,7 @@ import { Store } from '@ngrx/store';
 import * as z from 'zod';
 import type { Wave } from '@fendro/core/live/wave';
 import { guidesOf } from '@fendro/core/song/guides';
-import type { Score } from '@fendro/core/song/schema';
+import type { Score, Song } from '@fendro/core/song/schema';
 import { openingSong } from '@fendro/core/song/song-file';
 import { songOf } from '../store/saving';
 import { selectSession, selectSong } from '../store/selectors';
@@ -90,7 +90,11 @@ export class SongFiles {
    */
   async write(withSounds: boolean): Promise<string | null> {
     const song = songOf(this.state(), this.session());
-    if (!song) return null;
+    return song && this.textOf(song, withSounds);
+  }
+
+  /** Any song as one file's text. */
+  async textOf(song: Song, withSounds: boolean): Promise<string> {
     return JSON.stringify(withSounds ? { ...song, sounds: await this.soundsOf(song.score) } : song);
   }
 
@@ -114,7 +118,7 @@ export class SongFiles {
     }
     if (data === null) return { ok: false, reason: 'This is not a Fendro song file: its text cannot be read.' };
     const opened = await inSlices(openingSong(data));
-    const lost = opened.ok ? await this.bring(data, opened.song.score) : [];
+    const lost = opened.ok ? await this.bringSounds(data, opened.song.score) : [];
     const result = await this.library.openAsNew(opened);
     if (!result.ok || lost.length === 0) return result;
     const remark = `The sound of ${lost.join(', ')} in this file could not be read.`;
@@ -122,7 +126,7 @@ export class SongFiles {
   }
 
   /** Stores the sounds that came with a song. @returns the guides whose sound could not be read */
-  private async bring(data: unknown, score: Score): Promise<readonly string[]> {
+  async bringSounds(data: unknown, score: Score): Promise<readonly string[]> {
     const there = z.object({ sounds: z.record(z.string(), z.unknown()) }).safeParse(data);
     if (!there.success) return [];
     const lost: string[] = [];

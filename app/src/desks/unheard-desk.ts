@@ -1,9 +1,10 @@
 import { inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { unheardTakes } from '@fendro/core/song/prune';
+import { takesOf } from '@fendro/core/song/resolve';
 import type { LineId, SectionId } from '@fendro/core/song/schema';
 import { Notices } from '../store/notices';
-import { selectHeard, selectSong, takesOf } from '../store/selectors';
+import { selectHeard, selectSong } from '../store/selectors';
 import { TakeActions } from '../store/song.actions';
 import { DraftRuns } from './draft-runs';
 

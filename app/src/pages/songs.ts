@@ -24,12 +24,15 @@ import { METRES, metreName } from '@fendro/core/theory/metre';
 import { modesOf, scaleOf } from '@fendro/core/theory/scale';
 import { Notices } from '../store/notices';
 import { fileNameOf } from '@fendro/core/files/outgoing/file-names';
+import { Backup } from '../desks/backup';
 import { Library, type Result, type SongEntry } from '../desks/library';
 import { SongFiles } from '../desks/song-files';
 import { Shelf } from '../store/shelf';
 import { selectSong } from '../store/selectors';
 import { download } from '../ui/download';
 import { inWords } from '../ui/in-words';
+
+const looksLikeZip = ([p, k]: Uint8Array): boolean => p === 0x50 && k === 0x4b;
 
 /** All songs on this machine, and the beginning of a new one. */
 @Component({
@@ -57,6 +60,9 @@ import { inWords } from '../ui/in-words';
 export class Songs {
   private readonly library = inject(Library);
   private readonly files = inject(SongFiles);
+  private readonly backup = inject(Backup);
+  /** While everything is being packed. */
+  protected readonly packing = signal(false);
   private readonly router = inject(Router);
   private readonly notices = inject(Notices);
   private readonly state = inject(Store).selectSignal(selectSong);
@@ -199,9 +205,36 @@ export class Songs {
     download(fileNameOf([song.title, 'stored data'], '.json'), await this.library.rawFile(song.id), 'application/json');
   }
 
+  protected async saveAll(): Promise<void> {
+    this.packing.set(true);
+    try {
+      const { name, bytes, said } = await this.backup.write(new Date());
+      download(name, bytes, 'application/zip');
+      this.notices.say(said);
+    } catch (problem) {
+      this.notices.say(`Everything could not be saved as one file: ${inWords(problem)}. Nothing is lost by this.`);
+    } finally {
+      this.packing.set(false);
+    }
+  }
+
+  private async bringBack(name: string, bytes: Uint8Array): Promise<void> {
+    const result = await this.backup
+      .read(bytes)
+      .catch((problem: unknown): Result => ({ ok: false, reason: inWords(problem) }));
+    this.fileProblem.set(result.ok ? null : `${name}: ${result.reason}`);
+    if (result.ok && result.remark !== null) this.notices.sayUntilRead(result.remark);
+    await this.refresh();
+  }
+
   protected async openFile([file]: readonly File[]): Promise<void> {
     if (!file) return;
-    const result = await this.files.open(new Uint8Array(await file.arrayBuffer()));
+    const bytes = new Uint8Array(await file.arrayBuffer());
+    if (looksLikeZip(bytes)) {
+      await this.bringBack(file.name, bytes);
+      return;
+    }
+    const result = await this.files.open(bytes);
     this.fileProblem.set(result.ok ? null : `${file.name}: ${result.reason}`);
     if (result.ok && result.remark !== null) this.notices.sayUntilRead(result.remark);
     if (result.ok) await this.router.navigateByUrl('/');

@@ -2,8 +2,17 @@ import { HARMONY, type LineId } from '@fendro/core/song/schema';
 import { controllerOf } from '@fendro/core/files/midi/midi-expression';
 import { TONE_KINDS } from '@fendro/core/song/moves';
 import type { Voice } from '@fendro/core/sounding/setup';
-import type { SoundEngine } from './engine';
 import { stripCount, type Strips } from './strips';
+
+/** What a mix is set on: the engine that is heard, or what renders files. */
+export interface MixDesk {
+  strips(count: number): void;
+  program(channel: number, program: number): void;
+  /** @param moves  true where events of the queue set it too */
+  controller(channel: number, controller: number, value: number, moves?: boolean): void;
+  drums(channel: number, on: boolean): void;
+  gain(channel: number, gain: number): void;
+}
 
 /** MIDI controllers. */
 const [LEVEL, PAN] = [7, 10];
@@ -15,7 +24,7 @@ const [LEVEL, PAN] = [7, 10];
  * @param moving  lines that events of the queue move
  */
 export function applyMix(
-  engine: Pick<SoundEngine, 'strips' | 'program' | 'controller' | 'drums' | 'gain'>,
+  engine: MixDesk,
   strips: Strips,
   setup: readonly Voice[],
   alone: readonly string[],

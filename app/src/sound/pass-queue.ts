@@ -1,12 +1,20 @@
 import type { Ticks } from '@fendro/core/theory/units';
 import { ALL_CHANNELS, EVENT } from '../../worklets/protocol';
 import type { SoundEngine } from './engine';
-import { endFrame, frameAt, momentAt, nextMoment, pack, type Pass, type PlayedMoment, type Queued } from './schedule';
+import {
+  endFrame,
+  frameAt,
+  LEAD_SECONDS,
+  momentAt,
+  nextMoment,
+  pack,
+  type Pass,
+  type PlayedMoment,
+  type Queued,
+} from './schedule';
 
 /** A change while playing takes effect no sooner than this, so that it reaches the audio thread in time. */
 const MARGIN_SECONDS = 0.03;
-/** Time between pressing play and the first frame. */
-const LEAD_SECONDS = 0.04;
 /** Passes that are over are kept a while: what leaves the speakers is behind what is rendered. */
 const KEPT = 3;
 

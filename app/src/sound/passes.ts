@@ -29,14 +29,21 @@ import type { CountIn } from './pass-queue';
 import { PlayedMusic } from './played-music';
 import { EVENT, EXPRESSION } from '../../worklets/protocol';
 import { LevelMatch } from './level-match';
-import { clickEvents, frameAt, performedEvents, type Pass, type PlayedMoment, type Queued } from './schedule';
+import {
+  clickEvents,
+  frameAt,
+  LONGEST_PASS_BARS,
+  performedEvents,
+  type Pass,
+  type PlayedMoment,
+  type Queued,
+} from './schedule';
 import { CLICK_STRIP, stripsFor, type Strips } from './strips';
 
 /** A place in the music, and what holds there. */
 export type LivePlace = LiveMoment & { readonly ground: Ground };
 
-/** A pass that is longer is queued in pieces; where another's clock is followed, each piece meets it anew. */
-const LONGEST_PASS_BARS = 16;
+/** Where another's clock is followed, each piece of a pass meets it anew. */
 const LONGEST_LED_BARS = 2;
 
 /** What there is to play: the loop, round and round, or the song from where it was begun, in passes with their events. */

@@ -2,11 +2,13 @@ import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { Store } from '@ngrx/store';
 import * as fc from 'fast-check';
-import { deliverSong } from '@fendro/core/files/outgoing/deliver';
+import { deliverSong, leadOf } from '@fendro/core/files/outgoing/deliver';
 import { readMidi } from '@fendro/core/files/midi/midi-read';
 import type { Music } from '@fendro/core/song/resolve';
 import type { PartTake } from '@fendro/core/song/schema';
 import { editedTake } from '@fendro/core/song/take';
+import { songCourse } from '@fendro/core/sounding/course';
+import { pickUpOf } from '@fendro/core/sounding/performance';
 import { tempoMap } from '@fendro/core/sounding/tempo-map';
 import { scoreWith } from '@fendro/core/testing/scores';
 import { songOf, twists } from '@fendro/core/testing/songs';
@@ -22,9 +24,10 @@ import { ScoreActions, SongActions, TakeActions } from '../store/song.actions';
 import { SoundEngine, type EngineState } from './engine';
 import { Playback } from './playback';
 import { HARMONY } from '@fendro/core/song/schema';
-import { voicesOf } from '@fendro/core/sounding/setup';
+import { voicesOf, type Voice } from '@fendro/core/sounding/setup';
 import { Mixer } from './mixer';
-import { CLICK_STRIP, stripsOf } from './strips';
+import { songSound } from './rendered/song-sound';
+import { CLICK_STRIP, stripsOf, type Strips } from './strips';
 import { chosenId, withChoice } from '@fendro/core/song/section';
 import { provideSong } from '../store/provide-song';
 
@@ -130,6 +133,24 @@ describe('playback', () => {
   };
   const LEAD = Math.round(0.04 * RATE);
 
+  /** What is written as sound is made of the very events that were heard. */
+  function expectRendered(music: Music, audible: readonly Voice[], strips: Strips): void {
+    const course = songCourse(music.score);
+    // A hand that is early by less than a pick-up begins with the file.
+    if (leadOf(music, course) === 0 && pickUpOf(music, course) > 0) return;
+    const sound = songSound(music, RATE);
+    const heard = audible.map(({ id }) => engine.events.filter(([, , strip]) => strip === strips.get(id)));
+    const written = audible.map(({ id }) =>
+      sound.events
+        .filter(({ channel }) => channel === sound.strips.get(id))
+        .map(({ frame, kind, channel, a, b }) => [frame, kind, channel, a, b] as const),
+    );
+    const begins = (lists: typeof written): number => Math.min(...lists.flat().map(([frame]) => frame));
+    const inText = (lists: typeof written): string[][] =>
+      lists.map((own) => own.map(([frame, kind, , a, b]) => `${frame - begins(lists)} ${kind} ${a} ${b}`).sort());
+    expect(inText(written)).toEqual(inText(heard));
+  }
+
   it('sounds what is handed over, second by second: the same notes, levels, pans, tones and instruments', async () => {
     await fc.assert(
       fc.asyncProperty(twists, async (twist) => {
@@ -178,6 +199,7 @@ describe('playback', () => {
           expect(engine.settings.get(`${strip} program`)).toBe(program);
         });
         expect(engine.settings.get('master')).toBe(music.score.master ?? 100);
+        expectRendered(music, audible, strips);
       }),
       { numRuns: 25 },
     );

@@ -1,10 +1,9 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { barOf } from '@fendro/core/song/ground';
 import { layOut, NOTHING_HEARD, songTicks, type Music, type Placed, type Takes } from '@fendro/core/song/resolve';
 import type { Part, PartId, Score } from '@fendro/core/song/schema';
 import { NEW_LAYER } from '@fendro/core/song/layers';
-import type { Span } from '@fendro/core/sounding/course';
+import { spanOf, type Span } from '@fendro/core/sounding/course';
 import { selectHeard, selectPlaced, selectScore, selectTakes, selectView } from '../store/selectors';
 import { sessionFeature } from '../store/session';
 
@@ -64,11 +63,7 @@ export class PlayedMusic {
     if (!score) return null;
     if (this.guest()) return { from: 0, to: songTicks(score) };
     if (!view) return null;
-    const bar = barOf(score, view.section);
-    const [bars, looping] = [this.bars(), this.looping()];
-    if (!looping) return { from: view.start + (bars?.from ?? 0) * bar, to: songTicks(score) };
-    return bars
-      ? { from: view.start + bars.from * bar, to: view.start + Math.min(view.section.bars, bars.to) * bar }
-      : { from: view.start, to: view.start + view.length };
+    const span = spanOf(score, view, this.bars());
+    return this.looping() ? span : { from: span.from, to: songTicks(score) };
   });
 }

@@ -20,6 +20,12 @@ export interface Pass {
   readonly led?: Ticks;
 }
 
+/** Time between pressing play and the first frame. */
+export const LEAD_SECONDS = 0.04;
+
+/** A pass that is longer is queued in pieces. */
+export const LONGEST_PASS_BARS = 16;
+
 export const frameAt = ({ frame, from, tempo, rate }: Pass, tick: Ticks): number =>
   Math.round(frame + (tempo.secondsAt(tick) - tempo.secondsAt(from)) * rate);
 

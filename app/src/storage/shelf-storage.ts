@@ -24,7 +24,7 @@ import { deviceSchema, learnedSchema, routeSchema } from './device-schema';
  * controls, and where parts go out. Nothing of what lay on the shelf before means anything
  * else.
  */
-const SHELF_VERSION = 7;
+export const SHELF_VERSION = 7;
 /** The first version with one record an item. */
 const ITEMS_SINCE = 2;
 
@@ -64,7 +64,7 @@ export type ShelfKind = keyof typeof SHELF_ITEMS;
 export type ShelfItem<K extends ShelfKind> = z.infer<(typeof SHELF_ITEMS)[K]>;
 export type ShelfContents = { readonly [K in ShelfKind]: readonly ShelfItem<K>[] };
 
-const SHELF_KINDS = Object.keys(SHELF_ITEMS) as ShelfKind[];
+export const SHELF_KINDS = Object.keys(SHELF_ITEMS) as ShelfKind[];
 export const EMPTY_SHELF: ShelfContents = {
   progressions: [],
   rhythms: [],
@@ -118,7 +118,8 @@ export interface ReadShelf {
   readonly places: ReadonlyMap<string, number>;
 }
 
-const nameOf = (item: unknown): string => {
+/** What a thing is called whose kind or shape is not known. */
+export const nameOf = (item: unknown): string => {
   const name = z.object({ name: z.string() }).safeParse(item);
   return name.success ? `“${name.data.name}”` : 'one without a name';
 };

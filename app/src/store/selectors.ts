@@ -8,6 +8,7 @@ import {
   NOTHING_HEARD,
   sectionOf,
   soundingId,
+  takesOf,
   type HeardTakes,
   type Music,
   type Takes,
@@ -192,11 +193,6 @@ function isListed({ id, origin }: Take, score: Score, section: Section, line: Li
     id === soundingId(section, line, heard) || id === chosenId(section, line) || own(score.remarks, id) !== undefined
   );
 }
-
-export const takesOf = (takes: Takes, section: SectionId, line: LineId): Take[] =>
-  Object.values(takes).filter(
-    (take) => take.section === section && (take.of === 'harmony' ? HARMONY : take.part) === line,
-  );
 
 /** The take of the line in focus that sounds now. */
 export const selectSounding = createSelector(selectSection, selectLine, selectHeard, (section, line, heard) =>

@@ -14,6 +14,7 @@ import {
   type ShelfItem,
   type ShelfKind,
 } from '../storage/shelf-storage';
+import { allOf, type KindedItem } from '../storage/shelf-file';
 import { newId } from './ids';
 import { Notices } from './notices';
 import { inWords } from '../ui/in-words';
@@ -121,6 +122,14 @@ export class Shelf {
         this.writing = this.writing.then(() => this.write());
       }, RETRY_MS);
     }
+  }
+
+  /** Puts things there that came from elsewhere, each in its order; what is there already stays. @returns how many came */
+  bring(items: readonly KindedItem[]): number {
+    const there = new Set(allOf(this.contents()).map(({ kind, item }) => itemKey(kind, idOf(item))));
+    // What comes later stands before what came first.
+    const fresh = items.filter(({ kind, item }) => !there.has(itemKey(kind, idOf(item)))).reverse();
+    return fresh.filter(({ kind, item }) => this.change(kind, idOf(item), item)).length;
   }
 
   saveProgression(progression: Omit<ShelfProgression, 'id'>): boolean {

@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import { chosenMusic, handOver } from '@fendro/core/files/outgoing/hand-over';
+import { chosenMusic, handOver, type HandOverWish } from '@fendro/core/files/outgoing/hand-over';
 import { printedSheet } from '@fendro/core/files/outgoing/printed-sheet';
 import { utf8 } from '@fendro/core/files/midi/text';
 import { SMALL } from '../testing/view';
@@ -11,7 +11,15 @@ describe('the work on files', () => {
   const bytesOfText = (text: string): Uint8Array => Uint8Array.from(utf8(text));
   const bytesOf = (data: unknown): Uint8Array => bytesOfText(JSON.stringify(data));
   const music = chosenMusic(SMALL.score, SMALL.takes);
-  const wish = { human: true, apart: false, layersTogether: false, drumsApart: false, resolution: 480 as const };
+  const wish: HandOverWish = {
+    what: { kind: 'song' },
+    human: true,
+    apart: false,
+    layersTogether: false,
+    drumsApart: false,
+    resolution: 480,
+    drums: 'general',
+  };
 
   afterEach(() => {
     jest.restoreAllMocks();

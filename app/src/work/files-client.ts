@@ -1,5 +1,5 @@
 import { Injectable } from '@angular/core';
-import type { Delivery } from '@fendro/core/files/outgoing/deliver';
+import type { NamedBytes } from '@fendro/core/files/outgoing/archive';
 import type { HandOver, HandOverWish } from '@fendro/core/files/outgoing/hand-over';
 import type { PrintedSheet } from '@fendro/core/files/outgoing/printed-sheet';
 import type { Music } from '@fendro/core/song/resolve';
@@ -37,8 +37,13 @@ export class FilesClient {
     return this.ask((work) => work.leadSheet(music, part), given);
   }
 
-  zip(files: readonly Delivery[]): Promise<Uint8Array<ArrayBuffer>> {
+  zip(files: readonly NamedBytes[]): Promise<Uint8Array<ArrayBuffer>> {
     return this.ask((work) => work.zip(files.map(({ name, bytes }) => ({ name, bytes }))));
+  }
+
+  /** @throws Error where it is no zip, or more than can be held */
+  unzip(bytes: Uint8Array): Promise<readonly NamedBytes[]> {
+    return this.ask((work) => work.unzip(bytes));
   }
 
   /** @param given  up: the worker is ended, and the promise fails */

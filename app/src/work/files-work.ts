@@ -1,5 +1,4 @@
-import { zipFiles } from '@fendro/core/files/outgoing/archive';
-import type { Delivery } from '@fendro/core/files/outgoing/deliver';
+import { unzipFiles, zipFiles, type NamedBytes } from '@fendro/core/files/outgoing/archive';
 import { handOver, type HandOver, type HandOverWish } from '@fendro/core/files/outgoing/hand-over';
 import { printedSheet, type PrintedSheet } from '@fendro/core/files/outgoing/printed-sheet';
 import type { Music } from '@fendro/core/song/resolve';
@@ -39,6 +38,8 @@ export const filesWork = {
 
   leadSheet: (music: Music, part: PartId): PrintedSheet | null => printedSheet(music, part),
 
-  zip: (files: readonly Pick<Delivery, 'name' | 'bytes'>[]): Uint8Array<ArrayBuffer> => zipFiles(files),
+  zip: (files: readonly NamedBytes[]): Uint8Array<ArrayBuffer> => zipFiles(files),
+
+  unzip: (bytes: Uint8Array): readonly NamedBytes[] => unzipFiles(bytes),
 };
 export type FilesWork = typeof filesWork;

@@ -3,12 +3,14 @@ import { MatButton, MatIconButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
+import { spanOf } from '@fendro/core/sounding/course';
 import { RunsCommand } from '../commands/runs-command';
+import { DragOut } from '../desks/drag-out';
 import { HoldDesk } from '../desks/hold-desk';
 import { Redrafting } from '../desks/redrafting';
 import { SheetDesk } from '../desks/sheet-desk';
-import { selectPart } from '../store/selectors';
-import { listBars } from '../ui/say-bars';
+import { selectMusic, selectPart, selectView } from '../store/selectors';
+import { listBars, sayBars } from '../ui/say-bars';
 import { MotifMenu } from './motif-menu';
 
 /** What can be done to the selected bars, beside them on the sheet. */
@@ -18,7 +20,14 @@ import { MotifMenu } from './motif-menu';
   imports: [MatButton, MatIcon, MatIconButton, MatMenu, MatMenuItem, MatMenuTrigger, MotifMenu, RunsCommand],
   template: `
     <div class="strip" role="toolbar" [attr.aria-label]="'Bars ' + name()">
-      <span class="quiet">{{ name() }}</span>
+      <span
+        class="quiet grip"
+        draggable="true"
+        [title]="'Drag out as a MIDI file: ' + (part()?.name ?? 'all parts')"
+        (pointerenter)="out.comeNear()"
+        (dragstart)="dragOut($event)"
+        >{{ name() }}</span
+      >
       <button matButton class="small" fdRuns="bars.redraft">Redraft</button>
       @if (part()) {
         <button matButton class="small" fdRuns="bars.redraft-pitch" aria-label="New pitches">Pitches</button>
@@ -90,7 +99,8 @@ import { MotifMenu } from './motif-menu';
       font-size: 0.8125rem;
       white-space: nowrap;
     }
-    .quiet {
+    .grip {
+      cursor: grab;
       margin-inline-end: 4px;
     }
     .rule {
@@ -105,7 +115,11 @@ export class BarsStrip {
   private readonly desk = inject(SheetDesk);
   private readonly holds = inject(HoldDesk);
   private readonly redrafting = inject(Redrafting);
-  protected readonly part = inject(Store).selectSignal(selectPart);
+  private readonly store = inject(Store);
+  protected readonly out = inject(DragOut);
+  protected readonly part = this.store.selectSignal(selectPart);
+  private readonly music = this.store.selectSignal(selectMusic);
+  private readonly view = this.store.selectSignal(selectView);
   protected readonly name = computed(() => {
     const bars = this.desk.selected();
     if (!bars) return '';
@@ -116,6 +130,15 @@ export class BarsStrip {
     const echoes = this.redrafting.echoes();
     return echoes.length === 0 ? '' : `${echoes.length === 1 ? 'its echo,' : 'echoes,'} ${listBars(echoes)}`;
   });
+
+  protected dragOut(event: DragEvent): void {
+    const [music, view, bars] = [this.music(), this.view(), this.desk.selected()];
+    const stretch =
+      music && view && bars
+        ? { span: spanOf(music.score, view, bars), rounds: 1, name: `${view.section.name}, ${sayBars(bars)}` }
+        : null;
+    this.out.startBars(event, music, stretch, this.part());
+  }
 
   protected ofHold(aspect: 'rhythm' | 'pitch' | 'dynamics'): string {
     const chords = this.part() === null;

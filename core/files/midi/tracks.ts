@@ -63,9 +63,9 @@ export interface ConductorRequest {
 
 /** Tempo, metre and key wherever they change, the level of the whole, and markers. */
 export function conductor({ title, course, score, lead, end, markers }: ConductorRequest): MidiTrack {
-  const grounds = course.flatMap(({ start, ground }, index) => {
+  const grounds = course.flatMap(({ start, part, ground }, index) => {
     if (ground === course[index - 1]?.ground) return [];
-    return groundEvents(index === 0 ? 0 : start + lead, ground);
+    return groundEvents(index === 0 ? 0 : start + part.from + lead, ground);
   });
   return {
     events: [
@@ -76,7 +76,11 @@ export function conductor({ title, course, score, lead, end, markers }: Conducto
         ({ at, bpm }, index): MidiEvent => ({ at: index === 0 ? 0 : at + lead, kind: 'tempo', bpm }),
       ),
       ...(markers
-        ? course.map(({ start, section }): MidiEvent => ({ at: start + lead, kind: 'marker', text: section.name }))
+        ? course.map(({ start, part, section }): MidiEvent => ({
+            at: start + part.from + lead,
+            kind: 'marker',
+            text: section.name,
+          }))
         : []),
     ],
     end,

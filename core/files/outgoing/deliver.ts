@@ -1,16 +1,6 @@
-import { barOf } from '../../song/ground';
-import { own } from '../../song/look-up';
-import { NOTHING_HEARD, sectionOf, type Music } from '../../song/resolve';
-import {
-  HARMONY,
-  type LineId,
-  type Part,
-  type PartTake,
-  type Score,
-  type Section,
-  type SectionId,
-} from '../../song/schema';
-import { sectionCourse, songCourse, type Course } from '../../sounding/course';
+import { layOut, type Music } from '../../song/resolve';
+import { HARMONY, type LineId, type Part, type Score } from '../../song/schema';
+import { begunAt, loopCourse, songCourse, type Course, type Span } from '../../sounding/course';
 import { perform, pickUpOf, type ChordLine, type Performance } from '../../sounding/performance';
 import type { Voice, VoiceId } from '../../sounding/setup';
 import { drumsApart, voicesApart } from '../../sounding/voices-apart';
@@ -18,11 +8,10 @@ import { barTicks } from '../../theory/metre';
 import type { Ticks } from '../../theory/units';
 import { fileNameOf } from './file-names';
 import { addressesInOneTrack, addressesOf, FIRST_ADDRESS, PITCHED_CHANNELS, type Address } from '../midi/midi-channels';
+import { laidOut, type DrumKeys } from '../midi/drum-layout';
 import { atResolution, OWN_RESOLUTION, type Resolution } from '../midi/at-resolution';
 import { writeMidi, type MidiTrack } from '../midi/midi-write';
 import { conductor, oneTrack, voiceTrack, type Addressed } from '../midi/tracks';
-import { emptied, withChoice } from '../../song/section';
-import { nameApart } from '../../song/version-words';
 
 /** A file ready to be handed over. */
 export interface Delivery {
@@ -37,18 +26,27 @@ export interface Delivery {
 const HANDS: Ticks = 60;
 
 /** Muted parts are left out of the song's file, as they are left out of what is heard. */
-const audible = ({ muted }: Pick<Part, 'muted'>): boolean => !muted;
+export const audible = ({ muted }: Pick<Part, 'muted'>): boolean => !muted;
 
-/** A file begins at 0: a pick-up needs a bar of its own before the first. */
-function leadOf(music: Music, course: Course, counts: (part: Part) => boolean): Ticks {
+/** A file begins at 0: a pick-up needs a bar of its own before the first. In ticks, 0 where there is none. */
+export function leadOf(music: Music, course: Course, counts: (part: Part) => boolean = audible): Ticks {
   const [first] = course;
   return first && pickUpOf(music, course, counts) > HANDS ? barTicks(first.ground.metre) : 0;
 }
 
 const endOf = (course: Course): Ticks => {
   const last = course.at(-1);
-  return last ? last.start + last.length : 0;
+  return last ? last.start + last.part.to : 0;
 };
+
+/** A stretch of the running order, in its ticks, that is a file of its own. */
+export interface Stretch {
+  readonly span: Span;
+  /** How often it is played: what is left to chance differs each time. */
+  readonly rounds: number;
+  /** What it is called in the names of its files. */
+  readonly name: string;
+}
 
 /** How music is handed over. */
 export interface DeliveryOptions {
@@ -60,6 +58,10 @@ export interface DeliveryOptions {
   readonly drumsApart?: boolean;
   /** Ticks to a quarter note; Fendro's own where nothing is said. */
   readonly resolution?: Resolution;
+  /** Which key each drum is struck on; General MIDI's where nothing is said. */
+  readonly drumKeys?: DrumKeys;
+  /** In place of the whole song. */
+  readonly stretch?: Stretch | undefined;
 }
 
 interface FileRequest extends DeliveryOptions {
@@ -88,16 +90,23 @@ interface Sounding {
   readonly resolution: Resolution;
 }
 
-function soundingOf(request: FileRequest): Sounding {
+export function soundingOf(request: FileRequest): Sounding {
   const { music, course, title, sounds, together = audible, markers = true, chordLine } = request;
-  const { apart = false, layersTogether = false, drumsApart: named = false, resolution = OWN_RESOLUTION } = request;
+  const {
+    apart = false,
+    layersTogether = false,
+    drumsApart: named = false,
+    resolution = OWN_RESOLUTION,
+    drumKeys,
+  } = request;
   const lead = leadOf(music, course, together);
   const end = endOf(course) + lead;
   const whole = perform({ music, course, only: sounds, ...(chordLine ? { chordLine } : {}) });
   const heard = { ...whole, setup: whole.setup.filter(({ line }) => sounds(line)) };
   const ensembles = music.score.parts.filter(({ role }) => role === 'ensemble').map(({ id }) => id);
   const parted = apart ? voicesApart(heard, new Set(ensembles)) : heard;
-  const performance = named ? drumsApart(parted) : parted;
+  const called = named ? drumsApart(parted) : parted;
+  const performance = drumKeys ? laidOut(called, drumKeys) : called;
   return {
     performance,
     voices: performance.setup,
@@ -135,7 +144,7 @@ const notesIn = ({ performance }: Sounding, voices: readonly Voice[]): number =>
  *
  * @param tracks  the voices of each; all that sound where nothing is said
  */
-function written(sounding: Sounding, name: string, tracks = sounding.tracks): Delivery {
+export function written(sounding: Sounding, name: string, tracks = sounding.tracks): Delivery {
   const { lead, head, resolution } = sounding;
   const voices = tracks.flat();
   const addresses = addressesOf(voices);
@@ -159,17 +168,27 @@ const forAudible = (score: Score): ((line: LineId) => boolean) => {
   return (line) => lines.has(line);
 };
 
-const asSong = (music: Music, options: DeliveryOptions = {}): FileRequest => ({
+/** What a file is called after the song: nothing, or the stretch of it that it holds. */
+const stretched = ({ stretch }: DeliveryOptions): readonly string[] => (stretch ? [stretch.name] : []);
+
+/** The running order, or a stretch of it from tick 0 on. */
+const courseOf = ({ score }: Music, { stretch }: DeliveryOptions): Course =>
+  stretch
+    ? begunAt(loopCourse(score, stretch.span, layOut(score), stretch.rounds), stretch.span.from)
+    : songCourse(score);
+
+/** What is asked for where nothing else is said: the whole song, with all that is not muted. */
+export const asSong = (music: Music, options: DeliveryOptions = {}): FileRequest => ({
   ...options,
   music,
-  course: songCourse(music.score),
-  title: music.score.title,
+  course: courseOf(music, options),
+  title: [music.score.title, ...stretched(options)].join(' – '),
   sounds: forAudible(music.score),
 });
 
-/** The whole song as one file, a track for each line. */
+/** The whole song, or a stretch of it, as one file, a track for each line. */
 export const deliverSong = (music: Music, options: DeliveryOptions = {}): Delivery =>
-  written(soundingOf(asSong(music, options)), fileNameOf([music.score.title], '.mid'));
+  written(soundingOf(asSong(music, options)), fileNameOf([music.score.title, ...stretched(options)], '.mid'));
 
 /** A file of one track, or why there is none. */
 export type OneTrack =
@@ -195,7 +214,7 @@ export function deliverOneTrack(music: Music, options: DeliveryOptions = {}): On
   return {
     ok: true,
     delivery: {
-      name: fileNameOf([music.score.title], ' (one track).mid'),
+      name: fileNameOf([music.score.title, ...stretched(options)], ' (one track).mid'),
       bytes: writeMidi(
         atResolution({ type: 0, tracks: [oneTrack(head, voices, addresses, sounding)] }, sounding.resolution),
       ),
@@ -216,7 +235,11 @@ export const trackNames = (music: Music, options: DeliveryOptions = {}): readonl
 export function deliverLines(music: Music, options: DeliveryOptions = {}): readonly Delivery[] {
   const sounding = soundingOf(asSong(music, options));
   return sounding.tracks.map((track, index) =>
-    written(sounding, fileNameOf([`${String(index + 1).padStart(2, '0')} ${trackName(track)}`], '.mid'), [track]),
+    written(
+      sounding,
+      fileNameOf([`${String(index + 1).padStart(2, '0')} ${trackName(track)}`, ...stretched(options)], '.mid'),
+      [track],
+    ),
   );
 }
 
@@ -231,55 +254,8 @@ export function deliverChords(music: Music, options: DeliveryOptions = {}): Deli
     sounds: (line) => line === HARMONY,
     chordLine: ({ chordSetting }) => chordSetting,
   });
-  const file = written(sounding, fileNameOf([music.score.title, 'Chords'], '.mid'));
+  const file = written(sounding, fileNameOf([music.score.title, 'Chords', ...stretched(options)], '.mid'));
   return file.notes === 0 ? null : file;
-}
-
-/** One section with all its parts; what is heard in place of the chosen takes is the music's to say. */
-export function deliverSection(music: Music, sectionId: SectionId, options: DeliveryOptions = {}): Delivery | null {
-  const { score } = music;
-  const section = sectionOf(score, sectionId);
-  if (!section) return null;
-  const name = nameApart(music, section);
-  const sounding = soundingOf({
-    ...asSong(music, options),
-    course: sectionCourse(score, section),
-    title: `${score.title} – ${name}`,
-  });
-  return written(sounding, fileNameOf([score.title, name], '.mid'));
-}
-
-/** A section in which a take lies by itself, as long as the take is. */
-function around(score: Score, take: PartTake): Section | null {
-  const home = sectionOf(score, take.section);
-  const like = home ?? score.sections[0];
-  if (!like) return null;
-  const alone = home ?? { ...emptied(like), id: take.section, ground: {} };
-  const bars = Math.max(1, Math.ceil(take.length / barOf(score, alone)));
-  return withChoice({ ...alone, bars, solos: [] }, take.part, take.id);
-}
-
-/** One take on its own over the chords that sound, for dragging out of its picture. */
-export function deliverTake({ score, takes, heard }: Music, take: PartTake): Delivery | null {
-  const part = score.parts.find(({ id }) => id === take.part);
-  const section = around(score, take);
-  if (!part || !section) return null;
-  const named = sectionOf(score, take.section);
-  const pieces = [part.name, ...(named ? [named.name] : [])];
-  const chords = own(own(heard, section.id), HARMONY);
-  const sounding = soundingOf({
-    music: {
-      score: { ...score, energy: [], sections: [section], order: [] },
-      takes: { ...takes, [take.id]: take },
-      heard: chords === undefined ? NOTHING_HEARD : { [section.id]: { [HARMONY]: chords } },
-    },
-    course: sectionCourse(score, section),
-    title: pieces.join(' - '),
-    sounds: (line) => line === part.id,
-    together: ({ id }) => id === part.id,
-    markers: false,
-  });
-  return written(sounding, fileNameOf([score.title, ...pieces], '.mid'));
 }
 
 /** Everything a song hands over, in the order in which it is listed: the song, then each part that sounds. */

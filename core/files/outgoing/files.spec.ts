@@ -6,15 +6,8 @@ import { scoreWith } from '../../testing/scores';
 import { heardNotes, musicOf } from '../../testing/sounding';
 import { METRES } from '../../theory/metre';
 import { zipFiles } from './archive';
-import {
-  deliverAll,
-  deliverLines,
-  deliverOneTrack,
-  deliverSection,
-  deliverSong,
-  deliverTake,
-  type Delivery,
-} from './deliver';
+import { deliverAll, deliverLines, deliverOneTrack, deliverSong, type Delivery } from './deliver';
+import { deliverSection, deliverTake } from './deliver-piece';
 import { readMidi, type ReadMidi } from '../midi/midi-read';
 import { writeMidi } from '../midi/midi-write';
 import { chosenId } from '../../song/section';

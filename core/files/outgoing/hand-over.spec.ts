@@ -6,11 +6,13 @@ import { chosenMusic, handOver } from './hand-over';
 import fc from 'fast-check';
 
 const wishes = fc.record({
+  what: fc.constant({ kind: 'song' } as const),
   human: fc.boolean(),
   apart: fc.boolean(),
   layersTogether: fc.boolean(),
   drumsApart: fc.boolean(),
   resolution: fc.constantFrom(...RESOLUTIONS),
+  drums: fc.constantFrom('general' as const, 'pads' as const, new Map([[38, 40]])),
 });
 
 describe('handing a song over', () => {
@@ -30,11 +32,13 @@ describe('handing a song over', () => {
     const { score, takes } = scoreWith(1, 0);
     const same = { ...score, parts: score.parts.map((part) => ({ ...part, name: 'Part' })) };
     const { files, remarks } = handOver(chosenMusic(same, takes), {
+      what: { kind: 'song' },
       human: true,
       apart: true,
       layersTogether: false,
       drumsApart: true,
       resolution: 480,
+      drums: 'general',
     });
     expect(new Set(files.map(({ delivery }) => delivery.name)).size).toBe(files.length);
     for (const file of files) for (const remark of file.remarks) expect(remarks).not.toContain(remark);

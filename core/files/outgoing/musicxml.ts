@@ -194,12 +194,11 @@ interface Clef {
   readonly line: number;
 }
 
-/** The clef in which a line stands with fewest lines beside the staff. */
-function clefFor({ bars }: LeadSheet): Clef {
-  const pitches = bars.flatMap(({ events }) => events.flatMap((event) => event.pitches)).sort((a, b) => a - b);
-  const middle = pitches[Math.floor(pitches.length / 2)] ?? 60;
-  return middle < 57 ? { sign: 'F', line: 4 } : { sign: 'G', line: 2 };
-}
+/** How clefs are named by their sign and the line that it stands on. */
+const CLEFS: Readonly<Record<LeadSheet['clef'], Clef>> = {
+  treble: { sign: 'G', line: 2 },
+  bass: { sign: 'F', line: 4 },
+};
 
 function writeDirections(measure: Node, { heading, tempo }: SheetBar): void {
   if (heading !== null) {
@@ -262,7 +261,7 @@ export function musicXml(sheet: LeadSheet): string {
   const part = score.ele('part-list').ele('score-part', { id: 'P1' });
   part.ele('part-name').txt(sheet.part);
   const line = score.ele('part', { id: 'P1' });
-  const clef = clefFor(sheet);
+  const clef = CLEFS[sheet.clef];
   let number = 1;
   sheet.bars.forEach((bar, index) => {
     const measure = line.ele('measure', bar.pickUp ? { number: '0', implicit: 'yes' } : { number: String(number++) });

@@ -1,11 +1,12 @@
-import { leadSheet } from '../../notation/lead-sheet';
+import { leadSheet, type LeadSheet } from '../../notation/lead-sheet';
 import type { Music } from '../../song/resolve';
 import type { PartId } from '../../song/schema';
 import { musicXml } from './musicxml';
 
 /** A lead sheet as it goes out, and what is on it. */
 export interface PrintedSheet {
-  /** A MusicXML document. */
+  readonly sheet: LeadSheet;
+  /** The same as a MusicXML document. */
   readonly xml: string;
   /** Bars on paper, the pick-up not counted. */
   readonly bars: number;
@@ -20,6 +21,7 @@ export function printedSheet(chosen: Music, partId: PartId): PrintedSheet | null
   if (!sheet) return null;
   const pickUp = sheet.bars.some((bar) => bar.pickUp);
   return {
+    sheet,
     xml: musicXml(sheet),
     bars: sheet.bars.filter((bar) => !bar.pickUp).length,
     repeats: sheet.bars.filter(({ plays }) => plays > 0).length,

@@ -8,17 +8,21 @@ import {
   type Imported,
   type KeyChoice,
 } from '@fendro/core/files/incoming/imported-song';
+import { lacking, styleForFile, swingOfFile, unswungFile, withBand } from '@fendro/core/files/incoming/fit-band';
 import type { ImportLine } from '@fendro/core/files/incoming/file-model';
 import { followGround } from '@fendro/core/song/follow-ground';
 import { LIMITS, shortened } from '@fendro/core/song/limits';
 import { NOTHING_HEARD } from '@fendro/core/song/resolve';
-import type { ChordSpan, Role, Score, Take } from '@fendro/core/song/schema';
+import type { ChordSpan, PartId, Role, Score, Take } from '@fendro/core/song/schema';
+import type { Style } from '@fendro/core/song/style';
 import { startScore } from '@fendro/core/styles/band';
-import { styleIn, withStyle } from '@fendro/core/styles/styles';
+import { styleIn, styleOf, STYLES, withStyle } from '@fendro/core/styles/styles';
 import type { Key } from '@fendro/core/theory/key';
+import { Drafting } from '../../desks/drafting';
 import { Library } from '../../desks/library';
 import { Playback } from '../../sound/playback';
 import { newId } from '../../store/ids';
+import { Shelf } from '../../store/shelf';
 import { selectOwnScore } from '../../store/selectors';
 import { ScoreActions } from '../../store/song.actions';
 import { songFeature } from '../../store/song.reducer';
@@ -34,6 +38,8 @@ export class MidiFileDesk {
   private readonly library = inject(Library);
   private readonly store = inject(Store);
   private readonly playback = inject(Playback);
+  private readonly drafting = inject(Drafting);
+  private readonly shelf = inject(Shelf);
   private readonly takes = this.store.selectSignal(songFeature.selectTakes);
   readonly score = this.store.selectSignal(selectOwnScore);
 
@@ -66,15 +72,43 @@ export class MidiFileDesk {
     return found && score ? importProblem(score, found.file, { lines: this.picked(), into: this.targets() }) : null;
   });
 
+  /** Whether a band is fitted to it: what it lacks is drafted beside it. */
+  readonly fits = signal(false);
+  private readonly chosenStyle = signal<string | null>(null);
+  readonly styles = computed(() => [...this.shelf.contents().styles, ...STYLES]);
+  /** How far the file swings, in %. */
+  readonly swing = computed(() => {
+    const found = this.found();
+    return found ? swingOfFile(found.file) : 0;
+  });
+  /** The style of that band: the nearest to the file until another is chosen. */
+  readonly style = computed((): Style => {
+    const found = this.found();
+    const chosen = this.styles().find(({ id }) => id === this.chosenStyle());
+    return chosen ?? (found ? styleForFile(found.file, this.swing()) : styleOf(''));
+  });
+  /** What would be drafted. */
+  readonly lacking = computed(() => {
+    const found = this.found();
+    if (!found) return [];
+    const lines = found.file.lines.filter(({ id }) => this.picked().includes(id));
+    return lacking({ parts: lines.map((line) => ({ role: this.roleOf(line) })) }, this.style()).map(({ name }) => name);
+  });
+
   /** The file as a song of its own, made once for what is picked; it is heard from here. */
-  private readonly imported = computed((): (Imported & { readonly title: string }) | null => {
-    const [found, chords] = [this.found(), this.chords()];
+  private readonly imported = computed((): (Imported & { readonly title: string; readonly added: PartId[] }) | null => {
+    const [found, chords, fits] = [this.found(), this.chords(), this.fits()];
     if (!found || !chords || this.picked().length === 0 || this.songProblem() !== null) return null;
-    const style = styleIn(this.score(), this.score()?.ground.style ?? '');
+    const style = fits ? this.style() : styleIn(this.score(), this.score()?.ground.style ?? '');
     const title = titleOf(this.fileName());
-    const started = withStyle(startScore(title, groundOfFile(found.file, this.key(), style.id), style, newId), style);
+    const swing = fits ? this.swing() : 0;
+    const ground = { ...groundOfFile(found.file, this.key(), style.id), swing };
+    const started = withStyle(startScore(title, ground, style, newId), style);
     const blank: Score = { ...started, parts: [], sections: [], order: [] };
-    return { ...importInto(blank, this.fileWithRoles(found), chords, this.choice('leave'), newId), title };
+    const file = unswungFile(this.fileWithRoles(found), swing);
+    const made = importInto(blank, file, chords, this.choice('leave'), newId);
+    const { score, added } = fits ? withBand(made.score, style, newId) : { score: made.score, added: [] };
+    return { ...made, score, title, added };
   });
 
   constructor() {
@@ -128,9 +162,14 @@ export class MidiFileDesk {
     this.fileName.set(file.name);
     this.roles.set({});
     this.targets.set({});
+    this.chosenStyle.set(null);
     this.picked.set(answer.found.file.lines.map(({ id }) => id));
     this.key.set(answer.found.keys[0]?.key ?? { tonic: 0, scale: 'major' });
     this.found.set(answer.found);
+  }
+
+  setStyle(id: string): void {
+    this.chosenStyle.set(id);
   }
 
   /** Gives up the file that is being read. */
@@ -184,6 +223,7 @@ export class MidiFileDesk {
     this.silence();
     const result = await this.library.adopt({ ...imported.score, title: imported.title }, imported.takes);
     if (!result.ok) this.problem.set(result.reason);
+    else if (imported.added.length > 0) void this.drafting.draftParts(new Set(imported.added));
     return result.ok;
   }
 

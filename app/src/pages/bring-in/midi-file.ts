@@ -126,6 +126,17 @@ export class MidiFile {
       : 'Its chords are being found …';
   });
 
+  protected readonly styles = computed((): readonly Choice<string>[] =>
+    this.desk.styles().map(({ id, name, family }) => ({ value: id, text: name, group: family })),
+  );
+  /** What is drafted beside the file, and after what. */
+  protected readonly bandText = computed(() => {
+    const [names, swing] = [this.desk.lacking(), this.desk.swing()];
+    if (names.length === 0) return 'It has all that this style’s band plays: nothing would be drafted.';
+    const feel = swing > 0 ? `, chords and swing (${swing} %)` : ' and chords';
+    return `As a song of its own: ${listed(names)} ${names.length === 1 ? 'is' : 'are'} drafted to its tempo, key${feel}.`;
+  });
+
   protected take(files: FileList | null | undefined): void {
     const file = files?.[0];
     if (file) void this.desk.take(file);
@@ -146,17 +157,20 @@ export class MidiFile {
    * What a line can become: a part of its own, or its place in a part of the present song, drums in drums, the rest in the
    * rest, each part once.
    */
-  protected becoming(line: ImportLine): readonly Choice<string>[] {
-    const targets = this.desk.targets();
-    const open = (this.desk.score()?.parts ?? []).filter(
-      ({ id, role }) =>
-        isDrumRole(role) === line.drums && (targets[line.id] === id || !Object.values(targets).includes(id)),
-    );
-    return [
-      ...(line.drums ? [{ value: 'drums', text: 'Drums' }] : PITCHED_ROLES),
-      ...open.map(({ id, name }) => ({ value: INTO + id, text: name, group: 'In this song, into' })),
-    ];
-  }
+  protected readonly becoming = computed((): ReadonlyMap<string, readonly Choice<string>[]> => {
+    const [targets, parts] = [this.desk.targets(), this.desk.score()?.parts ?? []];
+    const choices = (line: ImportLine): readonly Choice<string>[] => {
+      const open = parts.filter(
+        ({ id, role }) =>
+          isDrumRole(role) === line.drums && (targets[line.id] === id || !Object.values(targets).includes(id)),
+      );
+      return [
+        ...(line.drums ? [{ value: 'drums', text: 'Drums' }] : PITCHED_ROLES),
+        ...open.map(({ id, name }) => ({ value: INTO + id, text: name, group: 'In this song, into' })),
+      ];
+    };
+    return new Map((this.desk.found()?.file.lines ?? []).map((line) => [line.id, choices(line)]));
+  });
 
   protected becomes(line: ImportLine): string {
     const target = this.desk.targets()[line.id];

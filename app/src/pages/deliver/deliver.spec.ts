@@ -12,6 +12,7 @@ import { editedTake } from '@fendro/core/song/take';
 import { scoreWith } from '@fendro/core/testing/scores';
 import { musicOf, storedSong } from '@fendro/core/testing/sounding';
 import { SongFiles } from '../../desks/song-files';
+import { SessionActions } from '../../store/session';
 import { SongActions } from '../../store/song.actions';
 import * as downloads from '../../ui/download';
 import { provideIcons } from '../../ui/icons';
@@ -143,6 +144,148 @@ describe('what went out before', () => {
     TestBed.resetTestingModule();
     const spoiled = await shown(score);
     expect(within(spoiled).queryByRole('button', { name: /^Only what changed/ })).toBeNull();
+  });
+});
+
+/** A folder on a disk, by the names of what is in it. */
+class Folder {
+  readonly files = new Map<string, Uint8Array>();
+  readonly folders = new Map<string, Folder>();
+  full = false;
+  constructor(readonly name: string) {}
+  getDirectoryHandle(name: string): Promise<Folder> {
+    const own = this.folders.get(name) ?? new Folder(name);
+    own.full = this.full;
+    this.folders.set(name, own);
+    return Promise.resolve(own);
+  }
+  getFileHandle(name: string): Promise<unknown> {
+    const write = (bytes: Uint8Array): Promise<void> =>
+      this.full
+        ? Promise.reject(new DOMException('there is no room left', 'QuotaExceededError'))
+        : Promise.resolve(void this.files.set(name, bytes));
+    return Promise.resolve({ createWritable: () => Promise.resolve({ write, close: () => Promise.resolve() }) });
+  }
+}
+
+describe('a folder of the writer’s own', () => {
+  const global = globalThis as { showDirectoryPicker?: () => Promise<Folder> };
+
+  beforeEach(() => {
+    localStorage.clear();
+  });
+  afterEach(() => {
+    delete global.showDirectoryPicker;
+  });
+
+  it('takes everything, then only what changed, and says why where it cannot', async () => {
+    const studio = new Folder('Studio');
+    global.showDirectoryPicker = () => Promise.resolve(studio);
+    const page = await shown(score);
+    const button = (name: string | RegExp) => within(page).getByRole<HTMLButtonElement>('button', { name });
+    const settled = async (): Promise<void> => {
+      for (let turns = 0; turns < 40; turns++) await Promise.resolve();
+      for (let turns = 0; turns < 5; turns++) await TestBed.inject(ApplicationRef).whenStable();
+    };
+    button('Into a folder …').click();
+    await settled();
+    const own = studio.folders.get(score.title)!;
+    expect(own.files.has(`${score.title}.mid`)).toBe(true);
+    expect(own.files.size).toBe(texts(page, 'tbody tr').length);
+    expect(texts(page, '[role=status]').at(-1)).toContain(`into the folder “${score.title}” in “Studio”`);
+
+    own.files.clear();
+    const take = takes[chosenId(verse, melody.id)!] as PartTake;
+    const other = editedTake('other', take, [{ start: 0, duration: 480, pitch: 70, velocity: 80 }]);
+    const changed = { ...score, sections: [withChoice(verse, melody.id, 'other'), ...score.sections.slice(1)] };
+    TestBed.inject(Store).dispatch(SongActions.opened({ song: storedSong(musicOf(changed, { ...takes, other })) }));
+    await settled();
+    button('Only what changed (4), into “Studio”').click();
+    await settled();
+    expect(own.files.size).toBe(4);
+
+    studio.full = true;
+    button('Into a folder …').click();
+    await settled();
+    expect(texts(page, '[role=status]').at(-1)).toContain('cannot be written: there is no room left');
+  });
+
+  it('is not offered where the browser has none, and nothing happens where none is chosen', async () => {
+    const without = await shown(score);
+    expect(within(without).queryByRole('button', { name: 'Into a folder …' })).toBeNull();
+    TestBed.resetTestingModule();
+    global.showDirectoryPicker = () => Promise.reject(new DOMException('given up', 'AbortError'));
+    const page = await shown(score);
+    within(page).getByRole('button', { name: 'Into a folder …' }).click();
+    await TestBed.inject(ApplicationRef).whenStable();
+    expect(texts(page, '[role=status]').at(-1)).toBe('');
+  });
+});
+
+describe('what of a song is handed over', () => {
+  const choose = async (page: HTMLElement, text: RegExp): Promise<void> => {
+    await TestBed.inject(ApplicationRef).whenStable();
+    const field = within(page).getByRole<HTMLSelectElement>('combobox', { name: 'What is handed over' });
+    field.value = [...field.options].find((option) => text.test(option.text))!.value;
+    field.dispatchEvent(new Event('change'));
+    for (let turns = 0; turns < 5; turns++) await TestBed.inject(ApplicationRef).whenStable();
+  };
+
+  it('is what is looped, so often round as is asked for, or every take of the part in focus', async () => {
+    const page = await shown(score);
+    TestBed.inject(Store).dispatch(SessionActions.barsSelected({ bars: { from: 1, to: 3 } }));
+    TestBed.inject(Store).dispatch(SessionActions.lineFocused({ line: melody.id }));
+    await choose(page, /^What is looped: .*Bars 2–3/);
+    expect(texts(page, 'tbody td:nth-child(2)')[0]).toBe(`${score.title} - ${verse.name}, Bars 2–3.mid`);
+    expect(texts(page, 'tbody td:first-child').at(-1)).toBe('The chords, as voiced and struck');
+    const sizes = (): string[] => texts(page, 'tbody td:nth-child(3)');
+    const [once] = sizes();
+    const times = within(page).getByRole<HTMLInputElement>('spinbutton', { name: 'Times round' });
+    times.value = '4';
+    times.dispatchEvent(new Event('input'));
+    times.dispatchEvent(new Event('change'));
+    for (let turns = 0; turns < 5; turns++) await TestBed.inject(ApplicationRef).whenStable();
+    expect(Number(sizes()[0])).toBeGreaterThan(3 * Number(once));
+    await choose(page, /^Every take: /);
+    expect(texts(page, 'tbody td:first-child').every((text) => /^Take \d+$/.test(text))).toBe(true);
+    // What is less than the song is not looked for when the song goes out again.
+    expect(texts(page, '.since')).toEqual([]);
+  });
+});
+
+describe('the keys of drums', () => {
+  it('are those of General MIDI, a row of pads, or the writer’s own, which are kept', async () => {
+    localStorage.clear();
+    const page = await shown(score);
+    const settled = async (): Promise<void> => {
+      for (let turns = 0; turns < 5; turns++) await TestBed.inject(ApplicationRef).whenStable();
+    };
+    const choose = async (text: RegExp): Promise<void> => {
+      const field = within(page).getByRole<HTMLSelectElement>('combobox', { name: 'Keys of the drums' });
+      field.value = [...field.options].find((option) => text.test(option.text))!.value;
+      field.dispatchEvent(new Event('change'));
+      await settled();
+    };
+    await choose(/in a row/);
+    expect(page.textContent).toMatch(/kick 36, (snare|stick|clap) 37/);
+    await choose(/your own/);
+    const keys = (): HTMLInputElement[] =>
+      within(page).getAllByRole<HTMLInputElement>('spinbutton', { name: /^Key of the/ });
+    const [kick, second] = keys();
+    expect(kick!.getAttribute('aria-label')).toBe('Key of the kick');
+    const [had, taken] = [kick!.value, second!.value];
+    expect(had).toBe('36');
+    kick!.value = taken;
+    kick!.dispatchEvent(new Event('input'));
+    kick!.dispatchEvent(new Event('change'));
+    await settled();
+    // They have changed places.
+    expect(
+      keys()
+        .map(({ value }) => value)
+        .slice(0, 2),
+    ).toEqual([taken, had]);
+    expect(localStorage.getItem('fendro drum keys')).toBe(`[[36,${taken}],[${taken},36]]`);
   });
 });
 

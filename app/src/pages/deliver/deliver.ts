@@ -13,14 +13,15 @@ import { ChartOnPaper } from './chart-on-paper';
 import { LeadSheetFile } from './lead-sheet-file';
 import { MidiFiles } from './midi-files';
 import { SongFile } from './song-file';
+import { SoundFiles } from './sound-files';
 
-type Kind = 'midi' | 'lead' | 'chart' | 'song';
+type Kind = 'midi' | 'sound' | 'lead' | 'chart' | 'song';
 
 /** A song on its way out: as what it goes, and then what of it, and how. */
 @Component({
   selector: 'fd-deliver',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, ChartOnPaper, LeadSheetFile, MidiFiles, SongFile, Tabs],
+  imports: [RouterLink, ChartOnPaper, LeadSheetFile, MidiFiles, SongFile, SoundFiles, Tabs],
   template: `
     <div class="page">
       <h1>Deliver</h1>
@@ -35,6 +36,9 @@ type Kind = 'midi' | 'lead' | 'chart' | 'song';
         @switch (kind()) {
           @case ('midi') {
             <fd-midi-files />
+          }
+          @case ('sound') {
+            <fd-sound-files />
           }
           @case ('lead') {
             <fd-lead-sheet-file />
@@ -58,6 +62,7 @@ export class Deliver {
   protected readonly undecided = computed(() => this.heard().length);
   protected readonly tabs: readonly Tab<Kind>[] = [
     { id: 'midi', name: 'MIDI files' },
+    { id: 'sound', name: 'Sound' },
     { id: 'lead', name: 'Lead sheet' },
     { id: 'chart', name: 'Chord chart' },
     { id: 'song', name: 'Song file' },

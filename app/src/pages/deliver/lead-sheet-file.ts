@@ -6,7 +6,7 @@ import { Store } from '@ngrx/store';
 import { fileNameOf } from '@fendro/core/files/outgoing/file-names';
 import { chosenMusic } from '@fendro/core/files/outgoing/hand-over';
 import type { PrintedSheet } from '@fendro/core/files/outgoing/printed-sheet';
-import { usualLead } from '@fendro/core/notation/lead-sheet';
+import { usualLead, type LeadSheet } from '@fendro/core/notation/lead-sheet';
 import { isDrumRole } from '@fendro/core/song/roles';
 import { Guide } from '../../desks/guide';
 import { selectScore, selectTakes } from '../../store/selectors';
@@ -14,6 +14,7 @@ import { download } from '../../ui/download';
 import { ChoiceField, type Choice } from '../../ui/fields/choice-field';
 import { inWords } from '../../ui/in-words';
 import { FilesClient } from '../../work/files-client';
+import { EngravedSheet } from './engraved-sheet';
 
 /** “3 bars”, “a bar”. */
 const count = (number: number, one: string, many: string): string => (number === 1 ? one : `${number} ${many}`);
@@ -22,14 +23,14 @@ const count = (number: number, one: string, many: string): string => (number ===
 @Component({
   selector: 'fd-lead-sheet-file',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ChoiceField, MatButton, MatIcon, MatProgressBar],
+  imports: [ChoiceField, EngravedSheet, MatButton, MatIcon, MatProgressBar],
   template: `
-    <p class="lead">
+    <p class="lead unprinted">
       A line as it is written, with the chords over it: keys, metres, tempos, sections as rehearsal marks, repeats and
       endings where sections come back, spelled in the key. As MusicXML it opens in any notation program.
     </p>
     @if (lines().length > 0) {
-      <p class="choices">
+      <p class="choices unprinted">
         <fd-choice-field
           label="Line of the lead sheet"
           [choices]="lines()"
@@ -39,14 +40,20 @@ const count = (number: number, one: string, many: string): string => (number ===
         <button matButton="filled" [disabled]="!written.hasValue() || !written.value()" (click)="save()">
           <mat-icon svgIcon="download" />Save as MusicXML
         </button>
+        <button matButton="outlined" [disabled]="!written.hasValue() || !written.value()" (click)="print()">
+          Print
+        </button>
       </p>
     }
     @if (written.isLoading()) {
       <mat-progress-bar mode="indeterminate" aria-label="Writing the lead sheet" />
     }
-    <p role="status">{{ said() ?? facts() }}</p>
+    <p role="status" class="unprinted">{{ said() ?? facts() }}</p>
     @if (problem(); as reason) {
       <p class="problem" role="alert">The lead sheet could not be written: {{ reason }}.</p>
+    }
+    @if (sheet(); as sheet) {
+      <fd-engraved-sheet [sheet]="sheet" />
     }
   `,
   styleUrl: '../pages.scss',
@@ -74,6 +81,11 @@ export class LeadSheetFile {
     params: () => this.wish(),
     loader: ({ params: { music, part }, abortSignal }) => this.files.leadSheet(music, part, abortSignal),
   });
+  /** What is shown; the one before while another is written. */
+  protected readonly sheet = linkedSignal<LeadSheet | null | undefined, LeadSheet | null>({
+    source: () => (this.written.hasValue() ? (this.written.value()?.sheet ?? null) : undefined),
+    computation: (now, before) => (now === undefined ? (before?.value ?? null) : now),
+  });
   protected readonly problem = computed(() => {
     const problem = this.written.error();
     return problem ? inWords(problem) : null;
@@ -97,6 +109,12 @@ export class LeadSheetFile {
       ...(pickUp ? ['a pick-up'] : []),
     ];
     return `${found.join(', ')}.`;
+  }
+
+  protected print(): void {
+    globalThis.print();
+    this.said.set('The lead sheet was handed to the printer.');
+    this.guide.finish();
   }
 
   protected save(): void {

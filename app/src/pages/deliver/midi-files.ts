@@ -7,19 +7,32 @@ import { MatProgressBar } from '@angular/material/progress-bar';
 import { MatButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
 import { Store } from '@ngrx/store';
+import { FIRST_PAD } from '@fendro/core/files/midi/drum-layout';
 import { OWN_RESOLUTION, RESOLUTIONS, type Resolution } from '@fendro/core/files/midi/at-resolution';
-import { chosenMusic, type HandedFile, type HandOver } from '@fendro/core/files/outgoing/hand-over';
+import type { Stretch } from '@fendro/core/files/outgoing/deliver';
+import { musicFor, type HandedFile, type HandedWhat, type HandOver } from '@fendro/core/files/outgoing/hand-over';
 import { goneSince, sinceThen, type Since } from '@fendro/core/files/outgoing/since';
 import { fileNameOf } from '@fendro/core/files/outgoing/file-names';
+import { NOTHING_HEARD, takesOf } from '@fendro/core/song/resolve';
 import { isDrumRole } from '@fendro/core/song/roles';
+import { nameApart } from '@fendro/core/song/version-words';
+import { drumName } from '@fendro/core/sounding/drum-names';
+import type { MidiNote } from '@fendro/core/theory/units';
+import { spanOf } from '@fendro/core/sounding/course';
 import { styleIn } from '@fendro/core/styles/styles';
-import { selectScore, selectTakes } from '../../store/selectors';
+import { selectPart, selectScore, selectTakes, selectView } from '../../store/selectors';
+import { sessionFeature } from '../../store/session';
 import { download } from '../../ui/download';
-import { ChoiceField } from '../../ui/fields/choice-field';
+import { ChoiceField, type Choice } from '../../ui/fields/choice-field';
+import { NumberField } from '../../ui/fields/number-field';
+import { canUseFolders, chosenFolder, writeInto } from '../../ui/folder';
 import { inWords } from '../../ui/in-words';
+import { sayBars } from '../../ui/say-bars';
 import { FilesClient } from '../../work/files-client';
 import { Guide } from '../../desks/guide';
+import { DragOut } from '../../desks/drag-out';
 import { HandedOverDesk } from '../../desks/handed-over';
+import { OwnDrumKeys } from '../../desks/own-drum-keys';
 
 const SORTED_BY = {
   file: ({ delivery }: HandedFile) => delivery.name,
@@ -27,11 +40,15 @@ const SORTED_BY = {
   size: ({ delivery }: HandedFile) => delivery.bytes.length,
 };
 
+/** “One file was”, “3 files were”. */
+const counted = (files: readonly HandedFile[]): string =>
+  files.length === 1 ? 'One file was' : `${files.length} files were`;
+
 /** The MIDI files of a song: what will be written, how, and the files themselves. */
 @Component({
   selector: 'fd-midi-files',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ChoiceField, MatButton, MatIcon, MatCheckbox, MatProgressBar, MatSortModule, MatTableModule],
+  imports: [ChoiceField, NumberField, MatButton, MatIcon, MatCheckbox, MatProgressBar, MatSortModule, MatTableModule],
   templateUrl: './midi-files.html',
   styleUrl: '../pages.scss',
 })
@@ -41,8 +58,15 @@ export class MidiFiles {
   private readonly files = inject(FilesClient);
   protected readonly score = this.store.selectSignal(selectScore);
   private readonly takes = this.store.selectSignal(selectTakes);
+  private readonly view = this.store.selectSignal(selectView);
+  private readonly part = this.store.selectSignal(selectPart);
+  private readonly bars = this.store.selectSignal(sessionFeature.selectBars);
   private readonly handedOver = inject(HandedOverDesk);
+  private readonly out = inject(DragOut);
+  private readonly ownKeys = inject(OwnDrumKeys);
   protected readonly said = signal('');
+  protected readonly canUseFolders = canUseFolders();
+  protected readonly folder = this.handedOver.folder;
   /** Files carry what hands add to the notes, as it is heard, or the notes as they are written. */
   protected readonly human = signal(true);
   /** Voices of ensembles are tracks and files of their own. */
@@ -54,6 +78,42 @@ export class MidiFiles {
   /** Ticks to a quarter note. */
   protected readonly resolution = signal<Resolution>(OWN_RESOLUTION);
   protected readonly resolutions = RESOLUTIONS.map((value) => ({ value, text: String(value) }));
+  private readonly kind = signal<HandedWhat['kind']>('song');
+  /** How often what is looped goes round. */
+  protected readonly rounds = signal(1);
+  protected readonly roundBounds = { least: 1, most: 16 };
+  private readonly stretch = computed((): Stretch | null => {
+    const [score, view, bars] = [this.score(), this.view(), this.bars()];
+    if (!score || !view) return null;
+    const section = nameApart({ score, takes: this.takes(), heard: NOTHING_HEARD }, view.section);
+    const name = bars ? `${section}, ${sayBars(bars)}` : section;
+    return { span: spanOf(score, view, bars), rounds: this.rounds(), name };
+  });
+  /** What the song offers to hand over, each with its name. */
+  protected readonly whats = computed((): readonly Choice<HandedWhat['kind']>[] => {
+    const [stretch, part, section] = [this.stretch(), this.part(), this.view()?.section];
+    const takes = section && part ? takesOf(this.takes(), section.id, part.id).length : 0;
+    return [
+      { value: 'song', text: 'The song, each part and each section' },
+      ...(stretch ? [{ value: 'stretch', text: `What is looped: ${stretch.name}` } as const] : []),
+      ...(takes > 0 ? [{ value: 'takes', text: `Every take: ${part?.name} in ${section?.name}` } as const] : []),
+    ];
+  });
+  protected readonly what = computed((): HandedWhat => {
+    const [kind, stretch, part, section] = [this.kind(), this.stretch(), this.part(), this.view()?.section];
+    if (!this.whats().some(({ value }) => value === kind)) return { kind: 'song' };
+    if (kind === 'stretch' && stretch) return { kind, ...stretch };
+    return kind === 'takes' && section && part ? { kind, section: section.id, part: part.id } : { kind: 'song' };
+  });
+  /** On which keys drums are struck. */
+  protected readonly layout = signal<'general' | 'pads' | 'own'>('general');
+  protected readonly layouts: readonly Choice<'general' | 'pads' | 'own'>[] = [
+    { value: 'general', text: 'as General MIDI has them' },
+    { value: 'pads', text: `in a row from key ${FIRST_PAD} up` },
+    { value: 'own', text: 'on keys of your own' },
+  ];
+  protected readonly keyBounds = { least: 0, most: 127 };
+  protected readonly drumName = drumName;
   protected readonly hasDrums = computed(() => (this.score()?.parts ?? []).some(({ role }) => isDrumRole(role)));
   protected readonly hasLayers = computed(() => (this.score()?.parts ?? []).some(({ layers }) => layers));
   protected readonly hasEnsembles = computed(() => (this.score()?.parts ?? []).some(({ role }) => role === 'ensemble'));
@@ -69,13 +129,15 @@ export class MidiFiles {
     const score = this.score();
     return score
       ? {
-          music: chosenMusic(score, this.takes()),
+          music: musicFor(score, this.takes(), this.what()),
           wish: {
+            what: this.what(),
             human: this.human(),
             apart: this.apart(),
             layersTogether: this.layersTogether(),
             drumsApart: this.drumsApart(),
             resolution: this.resolution(),
+            drums: this.layout() === 'own' ? this.ownKeys.keys() : (this.layout() as 'general' | 'pads'),
           },
         }
       : undefined;
@@ -91,8 +153,15 @@ export class MidiFiles {
   /** The files; those before while others are written. */
   private readonly handed = linkedSignal<HandOver | undefined, HandOver>({
     source: () => (this.written.hasValue() ? this.written.value() : undefined),
-    computation: (now, before) => now ?? before?.value ?? { files: [], remarks: [] },
+    computation: (now, before) => now ?? before?.value ?? { files: [], remarks: [], drums: [] },
   });
+  /** Every drum that is struck, and its key in the files. */
+  protected readonly drums = computed(() => this.handed().drums);
+  protected readonly inRow = computed(() =>
+    this.drums()
+      .map(([drum, key]) => `${drumName(drum)} ${key}`)
+      .join(', '),
+  );
   /** What holds of the song's files as a whole. */
   protected readonly remarks = computed(() => this.handed().remarks);
 
@@ -108,9 +177,9 @@ export class MidiFiles {
       .join(', '),
   );
 
-  /** When something went out last, in words. */
+  /** When something of the whole song went out last, in words; null where that is not what is handed over. */
   protected readonly lastTime = computed(() => {
-    const at = this.handedOver.at();
+    const at = this.what().kind === 'song' ? this.handedOver.at() : null;
     return at
       ? at.toLocaleString('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })
       : null;
@@ -131,27 +200,106 @@ export class MidiFiles {
   protected save(file: HandedFile): void {
     const { name, bytes } = file.delivery;
     download(name, bytes, 'audio/midi');
-    this.handedOver.remember([file], this.handed().files);
+    this.remember([file]);
     this.tell(`${name} was handed over.`);
   }
 
-  protected async saveAll(files = this.handed().files, what: readonly string[] = []): Promise<void> {
+  protected async saveAll(files = this.handed().files, what = this.pieces()): Promise<void> {
     const score = this.score();
     if (!score) return;
     try {
       const zip = await this.files.zip(files.map(({ delivery }) => delivery));
       download(fileNameOf([score.title, ...what], '.zip'), zip, 'application/zip');
-      this.handedOver.remember(files, this.handed().files);
-      this.tell(`${files.length === 1 ? 'One file was' : `${files.length} files were`} handed over in one zip.`);
+      this.remember(files);
+      this.tell(`${counted(files)} handed over in one zip.`);
     } catch (problem) {
       this.said.set(`The zip could not be made: ${inWords(problem)}. Try again, or take the files one by one.`);
     }
   }
 
+  /** The zip of all files that was made when the pointer came near, since a drag cannot wait for it. */
+  private near: { readonly of: readonly HandedFile[]; readonly zip: Uint8Array<ArrayBuffer> } | null = null;
+
+  protected async prepareZip(): Promise<void> {
+    const of = this.handed().files;
+    if (this.near?.of === of || this.written.isLoading()) return;
+    const zip = await this.files.zip(of.map(({ delivery }) => delivery)).catch(() => null);
+    if (zip) this.near = { of, zip };
+  }
+
+  protected dragAll(event: DragEvent): void {
+    const of = this.handed().files;
+    const zip = this.near?.of === of ? this.near.zip : null;
+    this.out.startZip(event, fileNameOf([this.score()?.title ?? '', ...this.pieces()], '.zip'), zip);
+  }
+
+  /** What was let go of where nobody takes it was not handed over. */
+  protected dragged({ dataTransfer }: DragEvent): void {
+    if (this.near && dataTransfer && dataTransfer.dropEffect !== 'none') this.remember(this.near.of);
+  }
+
+  /** What a zip of all files is called after the song. */
+  private pieces(): readonly string[] {
+    const what = this.what();
+    if (what.kind === 'stretch') return [what.name];
+    return what.kind === 'takes' ? [this.part()?.name ?? '', this.view()?.section.name ?? '', 'Takes'] : [];
+  }
+
+  protected putDrum(drum: MidiNote, key: MidiNote): void {
+    this.ownKeys.put(
+      this.drums().map(([own]) => own),
+      drum,
+      key,
+    );
+  }
+
+  protected take(kind: HandedWhat['kind']): void {
+    this.kind.set(kind);
+    this.said.set('');
+  }
+
   protected saveChanged(): void {
     const [only] = this.changed();
-    if (only && this.changed().length === 1) this.save(only);
+    if (this.folder()) void this.saveInto(this.changed());
+    else if (only && this.changed().length === 1) this.save(only);
     else void this.saveAll(this.changed(), ['changed']);
+  }
+
+  protected async chooseFolder(): Promise<void> {
+    try {
+      const folder = await chosenFolder();
+      if (!folder) return;
+      this.folder.set(folder);
+      await this.saveInto(this.handed().files);
+    } catch (problem) {
+      this.said.set(`This folder cannot be written: ${inWords(problem)}. Choose another one, or take a zip.`);
+    }
+  }
+
+  /** Writes files into a folder of the song's own inside of the chosen one. */
+  private async saveInto(files: readonly HandedFile[]): Promise<void> {
+    const [score, folder] = [this.score(), this.folder()];
+    if (!score || !folder) return;
+    const name = fileNameOf([score.title, ...this.pieces()], '');
+    try {
+      await writeInto(
+        folder,
+        name,
+        files.map(({ delivery }) => delivery),
+      );
+      this.remember(files);
+      this.tell(`${counted(files)} handed over into the folder “${name}” in “${folder.name}”.`);
+    } catch (problem) {
+      this.folder.set(null);
+      this.said.set(
+        `The folder “${folder.name}” cannot be written: ${inWords(problem)}. Choose it again, or take a zip.`,
+      );
+    }
+  }
+
+  /** What is less than the song is looked for by nobody when the song goes out again. */
+  private remember(files: readonly HandedFile[]): void {
+    if (this.what().kind === 'song') this.handedOver.remember(files, this.handed().files);
   }
 
   private tell(text: string): void {
