@@ -81,7 +81,8 @@ test('the chord chart goes out as text that comes back, and on paper; the lead s
   await page.getByRole('textbox', { name: 'Chord chart' }).fill(text);
   await page.getByRole('button', { name: 'Make it a song of its own' }).click();
   await expect(page.getByLabel('Song title')).toHaveValue('Barometer Falling');
-  expect((await symbols(page)).length).toBeGreaterThan(3);
+  await page.getByRole('button', { name: 'Chords', exact: true }).click();
+  await expect.poll(async () => (await symbols(page)).length).toBeGreaterThan(3);
 });
 
 test('what is looped goes into a folder, and after one change only what changed goes there again', async ({ page }) => {
@@ -104,7 +105,7 @@ test('what is looped goes into a folder, and after one change only what changed 
       return names.sort();
     }, name);
   await page.getByRole('combobox', { name: 'What is handed over' }).selectOption({ label: 'What is looped: Verse' });
-  await expect(page.getByRole('cell', { name: 'Barometer Falling - Verse.mid' })).toBeVisible();
+  await expect(page.getByRole('cell', { name: 'Barometer Falling - Verse.mid', exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Into a folder …' }).click();
   await expect(
     page.getByRole('status').filter({ hasText: 'into the folder “Barometer Falling - Verse”' }),

@@ -39,16 +39,18 @@ async function written(page: Page, button: RegExp): Promise<{ readonly name: str
 }
 
 test('what is written as sound is what is heard, and its parts add up to it', async ({ page }) => {
-  test.setTimeout(300_000);
+  test.setTimeout(200_000);
   await withoutGuide(page);
   await openFendro(page);
-  await startSong(page, { title: 'Rain', key: 'C', scale: 'major', style: 'Folk', metre: '4/4', tempo: '180' });
+  await startSong(page, { title: 'Rain', key: 'C', scale: 'Major', style: 'Folk', metre: '4/4', tempo: '180' });
   await page.getByRole('spinbutton', { name: 'Bars', exact: true }).fill('2');
   await page.getByRole('spinbutton', { name: 'Bars', exact: true }).press('Enter');
   await draftBand(page);
 
   const rate = await test.step('the song is heard', async () => {
     await page.getByRole('button', { name: 'Loop', exact: true }).click();
+    // While the chords are in focus they sound by themselves.
+    await page.getByRole('button', { name: /^Melody,/ }).click();
     await page.getByRole('button', { name: 'Play', exact: true }).click();
     await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible({ timeout: 30_000 });
     await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible({ timeout: 30_000 });
@@ -76,7 +78,7 @@ test('what is written as sound is what is heard, and its parts add up to it', as
     }
     const below = 10 * Math.log10(error / power);
     console.log(`what is written differs from what is heard by ${below.toFixed(1)} dB`);
-    expect(below).toBeLessThan(-60);
+    expect(below).toBeLessThan(-100);
     await expect(page.getByRole('status').filter({ hasText: 'was handed over' })).toContainText('its highest peak');
     return wav;
   });

@@ -16,6 +16,20 @@ const [ATTACK, BRIGHTNESS] = [73, 74];
  * attack into 31 ms, and its darkest sound into silence.
  */
 const REACH: Readonly<Record<number, number>> = { [ATTACK]: 12_000, [BRIGHTNESS]: 6_000 };
+/** What is softer is silence; what has been silent for so long has rung out. */
+const [SILENT, SILENCE_SECONDS] = [1e-4, 0.05];
+
+/** Names under which effects keep where they are in their rounds. */
+const ROUNDS = new Set(['phase', 'excPhase']);
+
+/** Puts an effect, with those that it is made of, back to where its rounds begin: it offers no other way. */
+function rewind(effect: object): void {
+  for (const [name, value] of Object.entries(effect) as [string, unknown][]) {
+    if (ROUNDS.has(name)) Reflect.set(effect, name, 0);
+    else if (typeof value === 'object' && value !== null && 'excPhase' in value) rewind(value);
+  }
+}
+
 /** Stands for a channel's program beside its controllers. */
 const PROGRAM = 999;
 const settingOf = (channel: number, controller: number): number => channel * 1000 + controller;
@@ -59,6 +73,8 @@ export class SongSynth {
   private wanted = 1;
   /** Greatest sample of each channel, then of the mix, since they were last cleared. */
   peaks = new Float32Array(1);
+  /** For how many frames nothing was to be heard. */
+  private silent = Number.POSITIVE_INFINITY;
   /** Notes that were queued for a frame that had passed. */
   late = 0;
 
@@ -181,11 +197,22 @@ export class SongSynth {
     if (kind === EVENT.noteOn) this.synth.noteOn(channel, a, b);
     else if (kind === EVENT.noteOff) this.synth.noteOff(channel, a);
     else if (kind === EVENT.release) this.release(channel);
+    else if (kind === EVENT.anew) this.beginAnew();
     else if (kind === EVENT.bend) this.synth.pitchWheel(channel, a);
     else if (kind === EVENT.controller || kind === EVENT.program) {
       this.settings.set(settingOf(channel, kind === EVENT.program ? PROGRAM : a), [kind, channel, a, b]);
       this.set(kind, channel, a, b);
     }
+  }
+
+  /**
+   * Lets chorus and reverb go round from where they began, so that the same music sounds the same to the last digit
+   * whenever it is played. While something rings it would be heard as a step, and is left.
+   */
+  private beginAnew(): void {
+    if (this.silent < SILENCE_SECONDS * this.rate) return;
+    rewind(this.synth.chorusProcessor);
+    rewind(this.synth.reverbProcessor);
   }
 
   /** True for a queued event that a hand overrules. */
@@ -268,12 +295,15 @@ export class SongSynth {
       this.peaks[channel] = peak;
     }
     const step = (this.wanted - this.master) / left.length;
+    let most = 0;
     for (let index = 0; index < left.length; index++) {
       this.master += step;
-      left[index] = (left[index] as number) * this.master;
-      right[index] = (right[index] as number) * this.master;
+      const l = (left[index] = (left[index] as number) * this.master);
+      const r = (right[index] = (right[index] as number) * this.master);
+      most = Math.max(most, l, -l, r, -r);
     }
     this.master = this.wanted;
+    this.silent = most < SILENT ? this.silent + left.length : 0;
   }
 
   /** Takes note of the peak of what leaves. */

@@ -5,8 +5,20 @@ export const EVENT_SIZE = 5;
 /** Longest run of frames that is rendered at once. */
 export const QUANTUM = 128;
 
-/** The second number of an event; the others are frame, channel and two values. */
-export const EVENT = { noteOff: 0, noteOn: 1, release: 2, controller: 3, program: 4, bend: 5, spent: -1 } as const;
+/**
+ * The second number of an event; the others are frame, channel and two values. What begins anew sounds as it did the
+ * last time it began.
+ */
+export const EVENT = {
+  noteOff: 0,
+  noteOn: 1,
+  release: 2,
+  controller: 3,
+  program: 4,
+  bend: 5,
+  anew: 6,
+  spent: -1,
+} as const;
 
 /** The MIDI controller by which a line is turned down against itself. */
 export const EXPRESSION = 11;

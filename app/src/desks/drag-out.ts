@@ -1,11 +1,15 @@
 import { Injectable } from '@angular/core';
 import type { Delivery, Stretch } from '@fendro/core/files/outgoing/deliver';
+import type { deliverBars, deliverTake } from '@fendro/core/files/outgoing/deliver-piece';
 import type { Music } from '@fendro/core/song/resolve';
 import type { Part, Take } from '@fendro/core/song/schema';
 import { downloadAddress } from '../ui/download';
 import { whenIdle } from '../ui/when-idle';
 
-type Deliver = typeof import('@fendro/core/files/outgoing/deliver-piece');
+interface Deliver {
+  readonly deliverBars: typeof deliverBars;
+  readonly deliverTake: typeof deliverTake;
+}
 
 /** Pictures of music and selected bars that are dragged out of the window and arrive elsewhere as MIDI files. */
 @Injectable({ providedIn: 'root' })

@@ -46,7 +46,9 @@ describe('the queue of passes', () => {
     const { queue: passes, sent, asked } = queue();
     passes.begin(pass(0, BAR));
     expect(asked).toEqual([{ strip: null, chased: true, from: 0 }]);
-    expect(framesOf(sent[0]!)).toEqual([1000 + 0.04 * RATE]);
+    // It is told that something begins, so that it sounds as it did before.
+    expect(kindsOf(sent[0]!)).toEqual([EVENT.anew, EVENT.noteOn]);
+    expect(framesOf(sent[0]!)).toEqual([1000 + 0.04 * RATE, 1000 + 0.04 * RATE]);
     expect(passes.momentAt(1000)).toBeNull();
     expect(passes.momentAt(1000 + 0.04 * RATE + RATE)?.tick).toBeCloseTo(BAR / 2);
     expect(passes.over).toBe(1000 + 0.04 * RATE + 2 * RATE);

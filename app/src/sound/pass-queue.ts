@@ -2,6 +2,7 @@ import type { Ticks } from '@fendro/core/theory/units';
 import { ALL_CHANNELS, EVENT } from '../../worklets/protocol';
 import type { SoundEngine } from './engine';
 import {
+  anew,
   endFrame,
   frameAt,
   LEAD_SECONDS,
@@ -90,6 +91,7 @@ export class PassQueue {
     this.engine.send({
       kind: 'block',
       events: this.packed([
+        anew(now),
         ...countIn.clicks.map((event) => ({ ...event, frame: event.frame + now })),
         ...events.map((event) => ({ ...event, frame: event.frame + frame })),
       ]),

@@ -4,7 +4,7 @@ import type { VoiceId } from '@fendro/core/sounding/setup';
 import type { TempoMap } from '@fendro/core/sounding/tempo-map';
 import type { Ticks } from '@fendro/core/theory/units';
 import { controlValue } from '@fendro/core/files/midi/midi-expression';
-import { BEND_RANGE, EVENT } from '../../worklets/protocol';
+import { ALL_CHANNELS, BEND_RANGE, EVENT } from '../../worklets/protocol';
 
 /** A stretch of a course that has been queued: its first frame and the ticks that it plays. */
 export interface Pass {
@@ -56,6 +56,7 @@ export interface Queued {
 
 /** Releases before new notes at the same frame. */
 const RANK: Readonly<Record<number, number>> = {
+  [EVENT.anew]: 0,
   [EVENT.release]: 0,
   [EVENT.noteOff]: 1,
   [EVENT.program]: 2,
@@ -73,6 +74,9 @@ export function pack(events: readonly Queued[]): Float64Array {
   });
   return flat;
 }
+
+/** At this frame music begins that is to sound as it did before. */
+export const anew = (frame: number): Queued => ({ frame, kind: EVENT.anew, channel: ALL_CHANNELS, a: 0, b: 0 });
 
 function queued(event: PerformanceEvent, pass: Pass, channel: number): Queued[] {
   const frame = frameAt(pass, Math.max(event.at, pass.from));

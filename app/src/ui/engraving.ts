@@ -158,7 +158,7 @@ function placeOf({ bar, notes }: Drawn, at: number, stave: Stave): number {
 
 /** Where the chords of a system stand: above all of its notes. */
 function chordLine(row: readonly Drawn[]): number {
-  const tops = row.flatMap(({ notes }) => notes.map((note) => note.getBoundingBox()?.getY() ?? ABOVE));
+  const tops = row.flatMap(({ notes }) => notes.map((note) => note.getBoundingBox().getY()));
   return Math.max(CHORDS_AT_MOST, Math.min(ABOVE, ...tops) - CHORDS_ABOVE);
 }
 
@@ -253,7 +253,7 @@ export function engrave(sheet: LeadSheet, into: HTMLElement, width: number, font
 /** A tie from one note to the next; from or to the edge of a system where one of them is in another. */
 function tie(from: StaveNote | null, to: StaveNote | null, count: number, context: RenderContext): void {
   const indices = Array.from({ length: count }, (_, index) => index);
-  new StaveTie({ first_note: from, last_note: to, first_indices: indices, last_indices: indices } as never)
+  new StaveTie({ first_note: from, last_note: to, first_indices: indices, last_indices: indices })
     .setContext(context)
     .draw();
 }

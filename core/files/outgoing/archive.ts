@@ -29,7 +29,7 @@ export function openZip(): OpenZip {
   const pieces: Uint8Array<ArrayBuffer>[] = [];
   const zip = new Zip((problem, piece) => {
     if (problem) throw problem;
-    pieces.push(piece as Uint8Array<ArrayBuffer>);
+    pieces.push(piece);
   });
   return {
     add(name, bytes) {

@@ -1,6 +1,6 @@
 import * as fc from 'fast-check';
 import { barOf } from '../../song/ground';
-import { layOut, type Music, type Placed } from '../../song/resolve';
+import { layOut, takesOf, type Music, type Placed } from '../../song/resolve';
 import type { PartTake, Score } from '../../song/schema';
 import { chosenId, withChoice } from '../../song/section';
 import { editedTake } from '../../song/take';
@@ -28,7 +28,6 @@ const wish = (what: HandedWhat): HandOverWish => ({
   drums: 'general',
 });
 const { score, takes } = scoreWith(1, 0);
-const music = musicOf(score, takes);
 const melody = score.parts[0]!;
 const verse = score.sections[0]!;
 
@@ -116,9 +115,7 @@ describe('all takes of a part in a section as files', () => {
     const all = { ...takes, edited };
     const what: HandedWhat = { kind: 'takes', section: verse.id, part: melody.id };
     const { files } = handOver(musicFor(score, all, what), wish(what));
-    const own = Object.values(all).filter(
-      (take) => take.of === 'part' && take.part === melody.id && take.section === verse.id,
-    ) as PartTake[];
+    const own = takesOf(all, verse.id, melody.id) as PartTake[];
     expect(own.length).toBeGreaterThan(1);
     expect(files).toHaveLength(own.length);
     expect(new Set(files.map(({ delivery }) => delivery.name)).size).toBe(own.length);

@@ -8,7 +8,7 @@ import { barTicks } from '@fendro/core/theory/metre';
 import { EVENT, QUANTUM } from '../../../worklets/protocol';
 import type { SongSynth } from '../../../synth/song-synth';
 import { applyMix, type MixDesk } from '../mix';
-import { endFrame, LEAD_SECONDS, LONGEST_PASS_BARS, performedEvents, type Pass, type Queued } from '../schedule';
+import { anew, endFrame, LEAD_SECONDS, LONGEST_PASS_BARS, performedEvents, type Pass, type Queued } from '../schedule';
 import { stripsFor, stripsOf, type Strips } from '../strips';
 
 /** A song that is about to be rendered: what is queued for it where it is played from its beginning, and for whom. */
@@ -38,7 +38,7 @@ function queuedPasses(music: Music, rate: number, opening: Pick<Pass, 'frame' | 
   const lines = new Set<LineId>(score.parts.filter(audible).map(({ id }) => id));
   const last = course.at(-1);
   const over = last ? last.start + last.length : 0;
-  const events: Queued[] = [];
+  const events: Queued[] = [anew(opening.frame)];
   let { frame, from } = opening;
   while (from < over) {
     const to = Math.min(over, from + LONGEST_PASS_BARS * barTicks(groundAt(course, from, score).metre));
@@ -82,7 +82,9 @@ export function partSound(sound: SongSound, part: PartId): SongSound {
   const own = new Set(stripsFor(sound.strips, part));
   return {
     ...sound,
-    events: sound.events.map((event) => (own.has(event.channel) ? event : { ...event, kind: EVENT.spent })),
+    events: sound.events.map((event) =>
+      own.has(event.channel) || event.kind === EVENT.anew ? event : { ...event, kind: EVENT.spent },
+    ),
   };
 }
 
