@@ -165,7 +165,10 @@ test('a take picture can be dragged out as a MIDI file', async ({ page }) => {
   }).toPass({ timeout: 30_000 });
 
   // Selected bars are dragged out by their name.
-  await page.getByRole('region', { name: 'Sheet' }).getByRole('button', { name: /^Melody,/ }).click();
+  await page
+    .getByRole('region', { name: 'Sheet' })
+    .getByRole('button', { name: /^Melody,/ })
+    .click();
   await page.keyboard.press('Shift+ArrowRight');
   const grip = page.getByRole('toolbar', { name: /^Bars/ }).locator('.grip');
   const from = (await grip.boundingBox())!;

@@ -22,7 +22,10 @@ type Page = Pick<Route, 'title' | 'loadComponent'>;
 
 const PAGES: Readonly<Record<PageAddress, Page>> = {
   songs: { title: 'Songs – Fendro', loadComponent: () => import('../pages/songs').then((m) => m.Songs) },
-  deliver: { title: 'Deliver – Fendro', loadComponent: () => import('../pages/deliver/deliver').then((m) => m.Deliver) },
+  deliver: {
+    title: 'Deliver – Fendro',
+    loadComponent: () => import('../pages/deliver/deliver').then((m) => m.Deliver),
+  },
   'bring-in': {
     title: 'Bring in – Fendro',
     loadComponent: () => import('../pages/bring-in/bring-in').then((m) => m.BringIn),
