@@ -106,6 +106,12 @@ function slidInto(note: Note, slide: number, before: MidiNote | undefined, rate:
   return { ...note, bend: [{ at: 0, value: cents }, ...(there > 0 ? [{ at: there, value: 0 }] : [])] };
 }
 
+/** A note that is struck no more often than it has ticks: one that the next cuts short may have few. */
+function struckWithin({ strikes = 1, ...note }: Note): Note {
+  const most = Math.min(strikes, note.duration);
+  return most > 1 ? { ...note, strikes: most } : note;
+}
+
 /**
  * The notes of a drawn pattern in one pass. The same pattern over the same chords gives the same notes in the same pass,
  * on every machine; what is left to chance differs from pass to pass.
@@ -120,10 +126,9 @@ export function drawnNotes(pattern: DrawnPattern, over: Over): Note[] {
     const end = Math.min(over.length, pattern.sustain ? next : stroke.at + stroke.duration);
     const [first, ...rest] = notesOf(stroke, end, pattern, over);
     if (!first) return [];
-    const strikes = Math.min(stroke.strikes, first.duration);
     const slid = slidInto(first, stroke.slide, before, pattern.rate);
     before = (rest.at(-1) ?? first).pitch;
-    return [strikes > 1 ? { ...slid, strikes } : slid, ...rest];
+    return [{ ...slid, strikes: stroke.strikes }, ...rest];
   });
-  return endsApart(notes.sort(byStart), (_before, after) => after);
+  return endsApart(notes.sort(byStart), (_before, after) => after).map(struckWithin);
 }
