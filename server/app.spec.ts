@@ -17,7 +17,8 @@ beforeAll(async () => {
     join(folder, 'ngsw.json'),
     JSON.stringify({ configVersion: 1, hashTable: { '/index.html': 'old', '/main.js': 'kept' } }),
   );
-  writeFileSync(join(folder, 'main-ABCDEFGH.js'), `// ${'weather '.repeat(400)}`);
+  for (const name of ['main-ABCDEFGH.js', 'chunk-a_B3-fgh.js'])
+    writeFileSync(join(folder, name), `// ${'weather '.repeat(400)}`);
   server = createApp(folder).listen(0);
   await new Promise((resolve) => server.once('listening', resolve));
   address = `http://localhost:${(server.address() as AddressInfo).port}`;
@@ -53,9 +54,11 @@ describe('the server', () => {
   });
 
   it('compresses, and lets hashed files be kept for good', async () => {
-    const response = await fetch(`${address}/main-ABCDEFGH.js`);
-    expect(response.headers.get('content-encoding')).toBe('gzip');
-    expect(response.headers.get('cache-control')).toContain('immutable');
+    for (const file of ['main-ABCDEFGH.js', 'chunk-a_B3-fgh.js']) {
+      const response = await fetch(`${address}/${file}`);
+      expect(response.headers.get('content-encoding')).toBe('gzip');
+      expect(response.headers.get('cache-control')).toContain('immutable');
+    }
   });
 
   it('answers for its health, its pages and what is not there', async () => {

@@ -10,7 +10,7 @@ import { PAGE_ADDRESSES } from '../app/src/pages/addresses';
 const workerListSchema = z.looseObject({ hashTable: z.record(z.string(), z.string()) });
 
 /** Built files carry a hash in their names and never change under them. */
-const HASHED = /-[A-Z0-9]{8}\.\w+$/;
+const HASHED = /-[A-Z0-9]{8}\.\w+$|chunk-[\w-]{8}\.js$/;
 
 /** Only the application's own scripts, styles, workers, sounds and pictures; nothing from elsewhere, nothing inline. */
 const securityHeaders = (nonce: string): RequestHandler =>

@@ -64,12 +64,17 @@ describe('a song as sound', () => {
         const factors = heldBack(whole, RATE);
         const parts = audible(of).map((part) => rendered(partSound(sound, part), frames));
         for (const channels of [whole, ...parts]) turnDown(channels, factors);
-        for (const side of [0, 1] as const)
+        for (const side of [0, 1] as const) {
+          // A look for each of millions of samples would take most of a minute.
+          let [off, peak] = [0, 0];
           for (let at = 0; at < frames; at += 7) {
             const sum = parts.reduce((total, channels) => total + channels[side][at]!, 0);
-            expect(Math.abs(sum - whole[side][at]!)).toBeLessThan(1e-4);
-            expect(Math.abs(whole[side][at]!)).toBeLessThanOrEqual(CEILING + 1e-6);
+            off = Math.max(off, Math.abs(sum - whole[side][at]!));
+            peak = Math.max(peak, Math.abs(whole[side][at]!));
           }
+          expect(off).toBeLessThan(1e-4);
+          expect(peak).toBeLessThanOrEqual(CEILING + 1e-6);
+        }
       }),
       { numRuns: 12 },
     );
@@ -107,10 +112,11 @@ describe('a song as sound', () => {
     expect(Object.keys(files).sort()).toEqual([...asked.map(({ name }) => name), 'Rain.wav'].sort());
     const parts = asked.map(({ name }) => samplesOf(files[name]!));
     const whole = samplesOf(files['Rain.wav']!);
-    whole.forEach((sample, at) => {
+    const off = whole.reduce((most, sample, at) => {
       const sum = parts.reduce((total, part) => total + part[at]!, 0);
-      expect(Math.abs(sum - sample)).toBeLessThanOrEqual(2 * (parts.length + 1));
-    });
+      return Math.max(most, Math.abs(sum - sample));
+    }, 0);
+    expect(off).toBeLessThanOrEqual(2 * (parts.length + 1));
     asked.forEach((_, index) => {
       const most = parts[index]!.reduce((peak, sample) => Math.max(peak, Math.abs(sample)), 0);
       expect(Math.abs(most / 32_767 - several.peaks[index]!)).toBeLessThan(1e-4);
