@@ -11,19 +11,26 @@ import {
   type Role,
 } from './schema';
 import { barTicks } from '../theory/metre';
+import { chordsWithin } from './progression';
+import { isDrumRole } from './roles';
 
 export const LONGEST_PHRASE_NAME = 80;
 
-/**
- * A phrase of the writer's own: what a take played, with the chords that it was played to, so that it can move to
- * others.
- */
+/** Where a phrase came from that was brought in: from whom, under which terms, out of which file. */
+const provenanceSchema = z
+  .object({ source: z.string().max(120), licence: z.string().max(120), file: z.string().max(200) })
+  .readonly();
+
 /** A phrase says what is struck when; what one take did with single notes stays with that take. */
 const plainNote = noteSchema
   .unwrap()
   .pick({ start: true, duration: true, pitch: true, velocity: true, nudge: true })
   .readonly();
 
+/**
+ * A phrase of the writer's own: what a take played, with the chords that it was played to, so that it can move to
+ * others.
+ */
 export const ownPhraseSchema = z
   .object({
     id,
@@ -37,10 +44,12 @@ export const ownPhraseSchema = z
     length: z.number().int().min(1),
     notes: z.array(plainNote).min(1).max(2_000).readonly(),
     chords: z.array(chordSpanSchema).max(512).readonly(),
+    from: provenanceSchema.optional(),
   })
   .readonly();
 
 export type OwnPhrase = z.infer<typeof ownPhraseSchema>;
+export type Provenance = z.infer<typeof provenanceSchema>;
 
 /** The longest phrase that is kept, in bars: longer takes give their first bars. */
 const LONGEST_BARS = 8;
@@ -67,12 +76,7 @@ export function phraseFrom(
   const notes = played
     .filter(({ start }) => start < to)
     .map((note) => ({ ...note, start: note.start - from, duration: Math.min(note.duration, to - note.start) }));
-  const heard = chords
-    .filter(({ start, duration }) => start < to && start + duration > from)
-    .map(({ start, duration, chord }): ChordSpan => ({
-      start: Math.max(start, from) - from,
-      duration: Math.min(start + duration, to) - Math.max(start, from),
-      chord,
-    }));
+  // Drums know no chords.
+  const heard = isDrumRole(role) ? [] : chordsWithin(chords, from, to);
   return { ...own, role, tonic: ground.tonic, scale: ground.scale, bar, length: to - from, notes, chords: heard };
 }

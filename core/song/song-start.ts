@@ -1,5 +1,5 @@
 import { NO_PLAN } from './plan';
-import type { Score, Section, SectionId } from './schema';
+import { SONG_VERSION, type Score, type Section, type SectionId, type Song } from './schema';
 import { emptied } from './section';
 
 /** A section as a song is begun with it: how long, in which key and for what it is asked, and nothing that plays. */
@@ -25,3 +25,27 @@ export function songStart(score: Score): Score {
     styles,
   };
 }
+
+/** Who plays in a song, with which sounds, briefs and treatments: its start with one empty section and nothing besides. */
+export function bandSetUp(score: Score): Score {
+  const start = songStart(score);
+  const order = start.order.slice(0, 1).map(({ id, section }) => ({ id, section }));
+  const first = new Set(order.map(({ section }) => section));
+  return {
+    ...start,
+    sections: start.sections.filter(({ id }) => first.has(id)).map((section) => ({ ...section, ground: {} })),
+    order,
+    energy: [],
+  };
+}
+
+/** A score as a song file that holds nothing else: that is how starts and set-ups are kept, so that they stay readable. */
+export const bareSong = (score: Score, id: string): Song => ({
+  format: 'fendro-song',
+  version: SONG_VERSION,
+  id,
+  seed: 0,
+  score,
+  ledger: { takes: {}, heard: [] },
+  hearing: {},
+});

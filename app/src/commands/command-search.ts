@@ -19,10 +19,11 @@ import { MatInput } from '@angular/material/input';
 import type { Command } from './command';
 import { Commands } from './commands';
 import { sayChord } from './key-chord';
+import { wordsIn } from '../ui/words';
 
 /** Commands whose words, heading and keys hold every word that was asked for; what begins with the first stands first. */
 export function findCommands(all: readonly Command[], query: string): readonly Command[] {
-  const asked = query.toLowerCase().split(/\s+/).filter(Boolean);
+  const asked = wordsIn(query);
   const [first] = asked;
   const found = all.filter(({ words, group }) => {
     const text = `${words} ${group}`.toLowerCase();

@@ -79,7 +79,7 @@ export class Backup {
     if (here > 0)
       said.push(`${count(here, 'was', 'were')} here already and stayed as ${here === 1 ? 'it is' : 'they are'}`);
     if (lost.length > 0) said.push(`${listed(lost)} could not be read`);
-    if (shelf) said.push(this.readShelf(new TextDecoder().decode(shelf.bytes)));
+    if (shelf) said.push(await this.readShelf(new TextDecoder().decode(shelf.bytes)));
     return { ok: true, remark: `${said.join('; ')}.` };
   }
 
@@ -105,10 +105,10 @@ export class Backup {
     return [come, here, lost];
   }
 
-  private readShelf(text: string): string {
+  private async readShelf(text: string): Promise<string> {
     const read = readShelfFile(text);
     if (!read.ok) return 'the shelf in it could not be read';
-    const brought = this.shelf.bring(read.items);
+    const brought = await this.shelf.bring(read.items);
     const rest = read.unread.length > 0 ? `, and ${listed(read.unread)} could not be read` : '';
     return `${count(brought, 'thing', 'things')} came back to the shelf${rest}`;
   }

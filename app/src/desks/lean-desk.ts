@@ -10,11 +10,14 @@ import { stepped } from '@fendro/core/settings/setting';
 import { changeBrief, changeHarmonyBrief, leanBrief } from '@fendro/core/song/edit';
 import { sectionOf } from '@fendro/core/song/resolve';
 import {
+  HARMONY,
   MOST_LEANS,
   type Lean,
   type LeanSetting,
+  type LineId,
   type Part,
   type Pattern,
+  type Role,
   type Score,
   type Section,
 } from '@fendro/core/song/schema';
@@ -39,6 +42,11 @@ const BEGINNINGS = {
   slowly: { goes: 'slowly', bars: 8, then: 'stays' },
   'by chance': { goes: 'by chance', bars: 2, chance: 50 },
 } as const;
+
+/** What a word makes of a pattern, or of the song where it leans what a line is asked for. */
+type Leant =
+  | { readonly of: 'pattern'; readonly role: Role; readonly pattern: Pattern }
+  | { readonly of: 'brief'; readonly line: LineId; readonly change: (score: Score) => Score };
 
 /** Words that move several settings of a brief or of a pattern at once, by hand or by themselves. */
 @Injectable({ providedIn: 'root' })
@@ -118,27 +126,40 @@ export class LeanDesk {
     else this.setToWork(target, word, way);
   }
 
-  private leanNow(target: LeanTarget, { name, moves }: Leaning): void {
+  private leanNow(target: LeanTarget, word: Leaning): void {
     const [part, pattern, section] = [this.part(), this.patterns.pattern(), this.section()];
-    if (target === 'chords') {
-      if (!section) return;
-      const { id, harmonyBrief } = section;
-      const ids = movedBy(harmonyBrief, moves, HARMONY_MOVERS);
-      const leaning = leant(harmonyBrief, moves, 1, HARMONY_MOVERS);
-      this.change(`lean ${name}`, (score) => changeHarmonyBrief(score, id, leaning));
-      this.blink({ ids: new Set<string>(ids), before: null });
-    } else if (target === 'pattern') {
-      if (!pattern) return;
-      const next = leant(pattern, moves, 1, patternMovers(pattern));
-      this.patterns.edit(`lean ${name}`, () => next);
+    const next = this.leant(word, target);
+    if (!next) return;
+    if (next.of === 'pattern') {
+      this.patterns.edit(`lean ${word.name}`, () => next.pattern);
       this.blink({ ids: NOTHING, before: pattern });
-    } else if (part) {
-      const movers = this.movers(part);
-      const ids = movedBy(part.brief, moves, movers);
-      this.change(`lean ${name}`, (score) => changeBrief(score, part.id, leant(part.brief, moves, 1, movers)));
+    } else {
+      const ids =
+        target === 'chords'
+          ? section && movedBy(section.harmonyBrief, word.moves, HARMONY_MOVERS)
+          : part && movedBy(part.brief, word.moves, this.movers(part));
+      this.change(`lean ${word.name}`, next.change);
       this.blink({ ids: new Set<string>(ids), before: null });
     }
-    this.news.say(`Leant ${name}`);
+    this.news.say(`Leant ${word.name}`);
+  }
+
+  /** What a word would make of a brief or of a pattern at once; null where it moves nothing. */
+  leant(word: Leaning, target = this.target()): Leant | null {
+    const [part, pattern, section] = [this.part(), this.patterns.pattern(), this.section()];
+    const { moves } = word;
+    if (!this.moves(target, word, 'now')) return null;
+    if (target === 'chords') {
+      if (!section) return null;
+      const { id, harmonyBrief } = section;
+      const leaning = leant(harmonyBrief, moves, 1, HARMONY_MOVERS);
+      return { of: 'brief', line: HARMONY, change: (score) => changeHarmonyBrief(score, id, leaning) };
+    }
+    if (!part) return null;
+    if (target === 'pattern')
+      return pattern && { of: 'pattern', role: part.role, pattern: leant(pattern, moves, 1, patternMovers(pattern)) };
+    const leaning = leant(part.brief, moves, 1, this.movers(part));
+    return { of: 'brief', line: part.id, change: (score) => changeBrief(score, part.id, leaning) };
   }
 
   private setToWork(target: LeanTarget, { name, moves }: Leaning, way: Lean['goes']): void {

@@ -27,6 +27,7 @@ import { sayPass } from '../ui/say-bars';
 import { sayMoment } from '../ui/say-moment';
 import { CatchDesk } from './catch-desk';
 import { VersionsDesk } from './versions-desk';
+import { wordsIn } from '../ui/words';
 
 /** One line of the logbook, as it is read. */
 export interface LogEntry {
@@ -116,7 +117,7 @@ export class LogbookDesk {
   });
 
   readonly found = computed((): readonly LogEntry[] => {
-    const words = this.query().toLowerCase().split(/\s+/).filter(Boolean);
+    const words = wordsIn(this.query());
     if (words.length === 0) return this.entries();
     return this.entries().filter(({ when, where, who, what }) => {
       const text = `${when} ${where} ${who} ${what}`.toLowerCase();

@@ -7,7 +7,7 @@ import { inReachOf } from '@fendro/core/patterns/pattern-edits';
 import { chooseMadeOf } from '@fendro/core/song/edit';
 import { groundOf } from '@fendro/core/song/ground';
 import { sectionTicks, soundingId } from '@fendro/core/song/resolve';
-import { HARMONY, type Pattern, type Role, type StripName, type TakeId } from '@fendro/core/song/schema';
+import { HARMONY, type PartTake, type Pattern, type Role, type StripName, type TakeId } from '@fendro/core/song/schema';
 import { patternTake } from '@fendro/core/song/take';
 import { hashLabels } from '@fendro/core/trellis/random';
 import { Playback } from '../sound/playback';
@@ -97,21 +97,29 @@ export class PatternDesk {
     );
   }
 
-  private make(name: string, pattern: Pattern, before: TakeId | null, kind?: string): void {
-    const [score, music, section, part] = [this.ownScore(), this.music(), this.section(), this.part()];
-    if (this.undecided.told() || !score || !music || !section || !part) return;
-    const passed = this.run && this.run.kind === kind && this.run.made === before ? this.run : null;
-    const made = patternTake(
+  /** What the part in focus would play by a pattern from the shelf; null where that cannot be. */
+  trial(pattern: Pattern, role: Role): PartTake | null {
+    const part = this.part();
+    return part && this.made(role === part.role ? pattern : inReachOf(pattern, part.brief), null);
+  }
+
+  private made(pattern: Pattern, before: TakeId | null): PartTake | null {
+    const [music, section, part] = [this.music(), this.section(), this.part()];
+    if (this.undecided.told() || !music || !section || !part) return null;
+    return patternTake(
       { id: newId('take'), section: section.id, length: sectionTicks(music.score, section) },
       part,
       pattern,
       patternNotes(pattern, overOf(music, section, 0)),
-      {
-        harmony: soundingId(section, HARMONY, music.heard),
-        ground: groundOf(music.score, section),
-        before: passed?.before ?? before,
-      },
+      { harmony: soundingId(section, HARMONY, music.heard), ground: groundOf(music.score, section), before },
     );
+  }
+
+  private make(name: string, pattern: Pattern, before: TakeId | null, kind?: string): void {
+    const [score, section, part] = [this.ownScore(), this.section(), this.part()];
+    const passed = this.run && this.run.kind === kind && this.run.made === before ? this.run : null;
+    const made = this.made(pattern, passed?.before ?? before);
+    if (!made || !score || !section || !part) return;
     this.store.dispatch(
       ScoreActions.revised({
         name,

@@ -1,36 +1,19 @@
-import { computed, inject, Injectable, signal } from '@angular/core';
+import { computed, inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { partAsking } from '@fendro/core/compose/asking';
-import { groundOf } from '@fendro/core/song/ground';
-import { harmonyTake, sectionTicks, soundingId } from '@fendro/core/song/resolve';
-import { inDraftingOrder, listenedTo } from '@fendro/core/song/roles';
-import { HARMONY, type LineId, type PartTake, type Score, type Take, type TakeId } from '@fendro/core/song/schema';
-import { withChoices } from '@fendro/core/song/section';
 import type { Style } from '@fendro/core/song/style';
-import { draftedTake } from '@fendro/core/song/take';
 import { partFrom } from '@fendro/core/styles/band';
-import { STYLES, styleOf, withStyle } from '@fendro/core/styles/styles';
-import { metreName, METRES } from '@fendro/core/theory/metre';
-import { Playback } from '../sound/playback';
-import { selectHeard, selectOwnScore, selectSection, selectSong, selectTakes } from '../store/selectors';
+import { STYLES, styleOf } from '@fendro/core/styles/styles';
+import { selectOwnScore } from '../store/selectors';
 import { Shelf } from '../store/shelf';
-import { DraftClient } from '../work/draft-client';
+import { GuestBand } from './guest-band';
 
 /** Styles that are heard before they are applied: their band plays over the section's own chords. */
 @Injectable({ providedIn: 'root' })
 export class StyleDesk {
-  private readonly store = inject(Store);
-  private readonly client = inject(DraftClient);
-  private readonly playback = inject(Playback);
+  private readonly guests = inject(GuestBand);
   private readonly shelf = inject(Shelf);
-  private readonly score = this.store.selectSignal(selectOwnScore);
-  private readonly takes = this.store.selectSignal(selectTakes);
-  private readonly heard = this.store.selectSignal(selectHeard);
-  private readonly song = this.store.selectSignal(selectSong);
-  private readonly section = this.store.selectSignal(selectSection);
-  /** True while the band of a style is being drafted. */
-  readonly working = signal(false);
-  private asked = 0;
+  private readonly score = inject(Store).selectSignal(selectOwnScore);
+  readonly working = this.guests.working.asReadonly();
 
   /** One's own from the shelf, those that the song brought along, and those that ship. */
   readonly all = computed((): readonly Style[] => {
@@ -47,95 +30,14 @@ export class StyleDesk {
     return this.all().find((style) => style.id === id) ?? styleOf(id);
   }
 
-  /** Drafts the style's band over the chords that sound, in the worker, and plays it in place of the song. */
-  async hear(id: string): Promise<void> {
-    const asked = ++this.asked;
-    const guest = await this.guestOf(id, () => asked !== this.asked);
-    if (!guest || asked !== this.asked) return;
-    this.playback.stop();
-    this.playback.guest.set(guest);
-    await this.playback.play();
+  /** Plays the style's band in place of the song. */
+  hear(id: string): Promise<void> {
+    const style = this.styleBy(id);
+    return this.guests.hear({ parts: style.band.map((band, index) => partFrom(band, `heard-${index}`, index)), style });
   }
 
   /** The song again, in silence. */
   silence(): void {
-    this.asked++;
-    if (!this.playback.guest()) return;
-    this.playback.stop();
-    this.playback.guest.set(null);
-  }
-
-  private async guestOf(
-    id: string,
-    stale: () => boolean,
-  ): Promise<{ score: Score; takes: Record<string, Take> } | null> {
-    const [score, section] = [this.score(), this.section()];
-    const style = this.styleBy(id);
-    if (!score || !section) return null;
-    const harmony = harmonyTake(this.takes(), soundingId(section, HARMONY, this.heard()));
-    const own = groundOf(score, section);
-    const metre = METRES.find((candidate) => metreName(candidate) === style.metres[0]);
-    // Chords fill other bars in another metre, so a style is heard in the section's own.
-    const ground = {
-      ...own,
-      style: id,
-      swing: style.swing,
-      tempo: Math.min(style.tempo.high, Math.max(style.tempo.low, own.tempo)),
-      metre: harmony ? own.metre : (metre ?? own.metre),
-    };
-    const parts = style.band.map((band, index) => partFrom(band, `heard-${index}`, index));
-    const takes: Record<string, Take> = harmony ? { [harmony.id]: harmony } : {};
-    const chosen: [LineId, TakeId][] = harmony ? [[HARMONY, harmony.id]] : [];
-    this.working.set(true);
-    for (const part of inDraftingOrder(parts)) {
-      if (stale()) break;
-      const listened = listenedTo(part, parts);
-      const beside = listened
-        ? Object.values(takes).filter((take): take is PartTake => take.of === 'part' && take.part === listened.id)
-        : [];
-      const asking = partAsking({ ground, bars: section.bars, kind: section.kind }, part, {
-        ...(harmony ? { harmony: harmony.id } : {}),
-        beside: beside.map((take) => take.id),
-      });
-      const request = {
-        asking,
-        seed: this.song().open?.seed ?? 1,
-        chords: harmony?.chords ?? null,
-        beside,
-        ...(this.isOwn(id) ? { style } : {}),
-      };
-      const run = this.client.run(
-        { request, from: 0, count: 1, shown: [] },
-        {
-          take: ({ content, attempts }) => {
-            if (content.of !== 'part') return;
-            const place = { id: `take-${part.id}`, section: section.id, length: sectionTicks(score, section) };
-            const take = draftedTake(
-              place,
-              { asking, seed: request.seed, attempts },
-              { of: 'part', part: part.id, notes: content.notes },
-            );
-            takes[take.id] = take;
-            chosen.push([part.id, take.id]);
-          },
-          progress: () => undefined,
-          refused: () => undefined,
-          usedUp: () => undefined,
-        },
-      );
-      await run.done;
-    }
-    this.working.set(false);
-    return {
-      score: {
-        ...withStyle(score, style),
-        ground,
-        parts,
-        sections: [withChoices({ ...section, ground: {} }, chosen)],
-        order: [{ id: 'heard', section: section.id }],
-        remarks: {},
-      },
-      takes,
-    };
+    this.guests.silence();
   }
 }

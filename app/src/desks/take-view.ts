@@ -17,6 +17,7 @@ import {
   selectTakes,
 } from '../store/selectors';
 import { madeOf } from '../ui/take-words';
+import { wordsIn } from '../ui/words';
 
 /** How the takes of the line in focus are looked at: what they are called, which are listed, and in which order. */
 @Injectable({ providedIn: 'root' })
@@ -65,7 +66,7 @@ export class TakeView {
 
   /** The takes that are listed. */
   readonly shown = computed((): readonly Take[] => {
-    const words = this.query().toLowerCase().split(/\s+/).filter(Boolean);
+    const words = wordsIn(this.query());
     const listed = this.all().filter(
       (take) => take.id === this.sounding() || (this.isOpen(take) && this.has(take, words)),
     );

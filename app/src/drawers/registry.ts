@@ -34,6 +34,7 @@ export const DRAWERS: Readonly<Record<Drawer, DrawerEntry>> = {
     height: 300,
     load: () => import('./phrases/phrases-drawer').then((m) => m.PhrasesDrawer),
   },
+  shelf: { name: 'Shelf', height: 300, load: () => import('./shelf/shelf-drawer').then((m) => m.ShelfDrawer) },
   logbook: {
     name: 'Logbook',
     height: 280,

@@ -137,7 +137,7 @@ export class ScaleEditor {
     this.form.controls.steps.setErrors(made.ok ? null : { told: made.reason });
     this.form.controls.steps.markAsTouched();
     if (!made.ok) return;
-    this.shelf.saveScale(made.id);
+    this.shelf.put('scales', made.id);
     this.use(made.id);
   }
 

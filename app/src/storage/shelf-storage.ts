@@ -14,19 +14,27 @@ import { LIMITS } from '@fendro/core/song/limits';
 import { ownPhraseSchema } from '@fendro/core/song/own-phrase';
 import { styleSchema } from '@fendro/core/song/style';
 import { isScaleId } from '@fendro/core/theory/scale';
+import { inSlices } from '../ui/in-slices';
 import { Database } from './database';
 import { deviceSchema, learnedSchema, routeSchema } from './device-schema';
 
 /**
  * The version that this build writes. From 1 to 2: shelf-1-to-2.ts. Version 3 knows keys as well; in version 4 styles may
- * have cells for melodies, loops and forms; version 5 knows chains of treatments and patterns; version 6
- * knows leanings, and briefs and patterns that lean by themselves; version 7 knows devices, what was learned of their
- * controls, and where parts go out. Nothing of what lay on the shelf before means anything
- * else.
+ * have cells for melodies, loops and forms; version 5 knows chains of treatments and patterns; version 6 knows leanings,
+ * and briefs and patterns that lean by themselves; version 7 knows devices, what was learned of their controls, and where
+ * parts go out; version 8 knows band set-ups, song starts and labels, and phrases may say where they come from. Nothing
+ * of what lay on the shelf before means anything else.
  */
-export const SHELF_VERSION = 7;
+export const SHELF_VERSION = 8;
 /** The first version with one record an item. */
 const ITEMS_SINCE = 2;
+
+/** Letters of a tag and of a folder's name, and tags of one thing, at most. */
+export const LABELS = { tag: 30, folder: 60, tags: 12 } as const;
+
+/** What is kept as a song file: it is opened like one when it is taken, whatever version it has by then. */
+const keptSongSchema = z.looseObject({ format: z.literal('fendro-song'), version: z.number().int().min(1) });
+const name = z.string().trim().min(1).max(LIMITS.name);
 
 /** What can be used again in any song, by kind. Rhythms and scales are written out in their ids. */
 export const SHELF_ITEMS = {
@@ -44,15 +52,20 @@ export const SHELF_ITEMS = {
   favourites: z.string().min(1).max(200),
   phrases: ownPhraseSchema,
   styles: styleSchema,
-  briefs: z.object({ id, name: z.string().trim().min(1).max(LIMITS.name), role: z.enum(ROLES), brief: briefSchema }),
-  chains: z.object({ id, name: z.string().trim().min(1).max(LIMITS.name), chain: chainSchema }),
-  patterns: z.object({
-    id,
-    name: z.string().trim().min(1).max(LIMITS.name),
-    role: z.enum(ROLES),
-    pattern: patternSchema,
+  briefs: z.object({ id, name, role: z.enum(ROLES), brief: briefSchema }),
+  chains: z.object({ id, name, chain: chainSchema }),
+  patterns: z.object({ id, name, role: z.enum(ROLES), pattern: patternSchema }),
+  leanings: z.object({ id, name, moves: leanMovesSchema }),
+  /** Who plays, with which sounds and briefs. */
+  bands: z.object({ id, name, song: keptSongSchema }),
+  /** Songs without their notes. */
+  starts: z.object({ id, name, song: keptSongSchema }),
+  /** Tags and the folder of a thing, by its place on the shelf: see itemKey. */
+  labels: z.object({
+    id: z.string().min(1).max(240),
+    tags: z.array(z.string().trim().min(1).max(LABELS.tag)).max(LABELS.tags),
+    folder: z.string().trim().min(1).max(LABELS.folder).nullable(),
   }),
-  leanings: z.object({ id, name: z.string().trim().min(1).max(LIMITS.name), moves: leanMovesSchema }),
   /** The keys of a command as the writer wants them; none where it is switched off. */
   keys: z.object({ id, keys: z.array(z.string().min(1).max(40)).max(4) }),
   /** What a device does here, by its name. */
@@ -76,6 +89,9 @@ export const EMPTY_SHELF: ShelfContents = {
   chains: [],
   patterns: [],
   leanings: [],
+  bands: [],
+  starts: [],
+  labels: [],
   keys: [],
   devices: [],
   controls: [],
@@ -94,6 +110,9 @@ export const KIND_NAMES: Readonly<Record<ShelfKind, string>> = {
   chains: 'chain of treatments',
   patterns: 'pattern',
   leanings: 'leaning',
+  bands: 'band set-up',
+  starts: 'song start',
+  labels: 'label',
   keys: 'key',
   devices: 'device',
   controls: 'learned control',
@@ -124,6 +143,35 @@ export const nameOf = (item: unknown): string => {
   return name.success ? `“${name.data.name}”` : 'one without a name';
 };
 
+/** One record as it lies in the database, with its key. */
+interface StoredRecord {
+  readonly key: string;
+  readonly record: z.ZodSafeParseResult<z.infer<typeof recordSchema>>;
+}
+
+/** Reads records in steps of one each: a shelf with a bank of phrases holds thousands. */
+function* understood(records: readonly StoredRecord[], aside: readonly string[]): Generator<void, ReadShelf> {
+  const lists = new Map(SHELF_KINDS.map((kind) => [kind, [] as { at: number; item: ShelfItem<ShelfKind> }[]]));
+  const setAside = [...aside];
+  const places = new Map<string, number>();
+  for (const { key, record } of records) {
+    const kind = SHELF_KINDS.find((candidate) => key.startsWith(itemKey(candidate, '')));
+    const item = kind && record.success ? SHELF_ITEMS[kind].safeParse(record.data.item) : null;
+    if (!kind || !record.success || !item?.success)
+      setAside.push(`${kind ? KIND_NAMES[kind] : 'item'} ${nameOf(record.success ? record.data.item : null)}`);
+    else {
+      places.set(key, record.data.at);
+      lists.get(kind)?.push({ at: record.data.at, item: item.data });
+    }
+    yield;
+  }
+  const inOrder = SHELF_KINDS.map((kind): readonly [ShelfKind, readonly ShelfItem<ShelfKind>[]] => [
+    kind,
+    (lists.get(kind) ?? []).sort((a, b) => b.at - a.at).map(({ item }) => item),
+  ]);
+  return { contents: Object.fromEntries(inOrder) as unknown as ShelfContents, setAside, places };
+}
+
 /**
  * The shelf in the browser's own database: one record an item, so that two tabs can both put something on it and damage
  * to one leaves the others. What cannot be read is left where it is, never overwritten.
@@ -147,37 +195,7 @@ export class ShelfStorage {
     const records = await Promise.all(
       keys.map(async (key) => ({ key, record: recordSchema.safeParse(await this.store.get(key)) })),
     );
-    const lists: Record<ShelfKind, { at: number; item: ShelfItem<ShelfKind> }[]> = {
-      progressions: [],
-      rhythms: [],
-      scales: [],
-      favourites: [],
-      phrases: [],
-      styles: [],
-      briefs: [],
-      chains: [],
-      patterns: [],
-      leanings: [],
-      keys: [],
-      devices: [],
-      controls: [],
-      routes: [],
-    };
-    const places = new Map<string, number>();
-    for (const { key, record } of records) {
-      const kind = SHELF_KINDS.find((candidate) => key.startsWith(itemKey(candidate, '')));
-      const item = kind && record.success ? SHELF_ITEMS[kind].safeParse(record.data.item) : null;
-      if (!kind || !record.success || !item?.success) {
-        aside.push(`${kind ? KIND_NAMES[kind] : 'item'} ${nameOf(record.success ? record.data.item : null)}`);
-        continue;
-      }
-      places.set(key, record.data.at);
-      lists[kind].push({ at: record.data.at, item: item.data });
-    }
-    const contents = Object.fromEntries(
-      SHELF_KINDS.map((kind) => [kind, lists[kind].sort((a, b) => b.at - a.at).map(({ item }) => item)]),
-    ) as unknown as ShelfContents;
-    return { contents, setAside: aside, places };
+    return inSlices(understood(records, aside));
   }
 
   /** Makes records of the one that version 1 kept, which itself stays as it is; what of it cannot be read is noted. */

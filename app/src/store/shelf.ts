@@ -1,7 +1,7 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { LIMITS, shortened } from '@fendro/core/song/limits';
 import { tellIssue } from '@fendro/core/song/check';
-import { LONGEST_PHRASE_NAME, type OwnPhrase } from '@fendro/core/song/own-phrase';
+import { LONGEST_PHRASE_NAME } from '@fendro/core/song/own-phrase';
 import type { Style } from '@fendro/core/song/style';
 import {
   EMPTY_SHELF,
@@ -17,9 +17,9 @@ import {
 import { allOf, type KindedItem } from '../storage/shelf-file';
 import { newId } from './ids';
 import { Notices } from './notices';
+import { inSlices } from '../ui/in-slices';
 import { inWords } from '../ui/in-words';
 
-export type ShelfBrief = ShelfItem<'briefs'>;
 export type ShelfProgression = ShelfItem<'progressions'>;
 
 /** What could not be written is tried again after this. */
@@ -34,19 +34,35 @@ interface Change {
   readonly at: number;
 }
 
-const sameThing = (a: Change, b: Change): boolean => a.kind === b.kind && a.name === b.name;
+/** Kinds whose things are named by the writer and get ids here, and how long a name may be. */
+const NAME_LENGTHS = {
+  progressions: LIMITS.title,
+  briefs: LIMITS.name,
+  chains: LIMITS.name,
+  patterns: LIMITS.name,
+  leanings: LIMITS.name,
+  bands: LIMITS.name,
+  starts: LIMITS.name,
+  phrases: LONGEST_PHRASE_NAME,
+} as const satisfies Partial<Record<ShelfKind, number>>;
+export type NamedKind = keyof typeof NAME_LENGTHS;
 
-/** The shelf with a change made to it: what is put there stands first, or where the same thing stood. */
-function withChange(contents: ShelfContents, { kind, name, item }: Change): ShelfContents {
-  const list: readonly ShelfItem<ShelfKind>[] = contents[kind];
-  const stands = list.some((own) => idOf(own) === name);
-  const next =
-    item === null
-      ? list.filter((own) => idOf(own) !== name)
-      : stands
-        ? list.map((own) => (idOf(own) === name ? item : own))
-        : [item, ...list];
-  return { ...contents, [kind]: next };
+export const isNamedKind = (kind: ShelfKind): kind is NamedKind => kind in NAME_LENGTHS;
+
+/** The shelf with changes made to it: what is put there stands first, or where the same thing stood. */
+function withChanges(contents: ShelfContents, changes: readonly Change[]): ShelfContents {
+  const lists = [...new Set(changes.map(({ kind }) => kind))].map((kind) => {
+    const list: readonly ShelfItem<ShelfKind>[] = contents[kind];
+    const changed = new Map(changes.filter((own) => own.kind === kind).map(({ name, item }) => [name, item]));
+    const there = new Set(list.map(idOf));
+    const stays = list.flatMap((own) => {
+      const now = changed.get(idOf(own));
+      return now === undefined ? [own] : now === null ? [] : [now];
+    });
+    const fresh = [...changed].flatMap(([name, item]) => (item === null || there.has(name) ? [] : [item]));
+    return [kind, [...fresh.reverse(), ...stays]] as const;
+  });
+  return { ...contents, ...Object.fromEntries(lists) };
 }
 
 /** Saved things across songs: there at once, everywhere, in every tab and after a reload. */
@@ -79,7 +95,7 @@ export class Shelf {
         ...this.waiting.map(({ kind, name, at }) => [itemKey(kind, name), at] as const),
       ]);
       // What was put there meanwhile is on its way.
-      this.contents.set(this.waiting.reduce(withChange, contents));
+      this.contents.set(withChanges(contents, this.waiting));
       const aside = asideInWords(setAside);
       if (aside !== null) this.notices.sayUntilRead(aside);
       this.unread.set(null);
@@ -89,21 +105,27 @@ export class Shelf {
   }
 
   private change(kind: ShelfKind, name: string, item: ShelfItem<ShelfKind> | null): boolean {
-    if (item !== null) {
-      const checked = SHELF_ITEMS[kind].safeParse(item);
-      if (!checked.success) {
-        this.notices.say(`This ${KIND_NAMES[kind]} was not put on the shelf: ${tellIssue(checked.error)}.`);
-        return false;
-      }
-    }
-    // What is changed keeps its place; what is new stands first.
-    const at = this.places.get(itemKey(kind, name)) ?? Math.max(Date.now(), 1 + Math.max(0, ...this.places.values()));
-    this.places = new Map([...this.places, [itemKey(kind, name), at]]);
-    const change: Change = { kind, name, item, at };
-    this.waiting = [...this.waiting.filter((other) => !sameThing(other, change)), change];
-    this.contents.update((contents) => withChange(contents, change));
+    const problem = item === null ? null : problemOf(kind, item);
+    if (problem !== null) this.notices.say(`This ${KIND_NAMES[kind]} was not put on the shelf: ${problem}.`);
+    else this.make([{ kind, name, item }]);
+    return problem === null;
+  }
+
+  /** Makes changes at once, whatever they are: what is put there later stands before what came first. */
+  private make(wished: readonly Omit<Change, 'at'>[]): void {
+    const places = new Map(this.places);
+    let last = Math.max(Date.now() - 1, ...places.values());
+    const changes = wished.map(({ kind, name, item }): Change => {
+      // What is changed keeps its place; what is new stands first.
+      const at = places.get(itemKey(kind, name)) ?? ++last;
+      places.set(itemKey(kind, name), at);
+      return { kind, name, item, at };
+    });
+    this.places = places;
+    const again = new Set(changes.map(({ kind, name }) => itemKey(kind, name)));
+    this.waiting = [...this.waiting.filter(({ kind, name }) => !again.has(itemKey(kind, name))), ...changes];
+    this.contents.update((contents) => withChanges(contents, changes));
     this.writing = this.writing.then(() => this.write());
-    return true;
   }
 
   private async write(): Promise<void> {
@@ -124,46 +146,52 @@ export class Shelf {
     }
   }
 
-  /** Puts things there that came from elsewhere, each in its order; what is there already stays. @returns how many came */
-  bring(items: readonly KindedItem[]): number {
+  /**
+   * Puts things there that came from elsewhere, each in its order; what is there already stays.
+   *
+   * @returns how many came
+   */
+  async bring(items: readonly KindedItem[]): Promise<number> {
     const there = new Set(allOf(this.contents()).map(({ kind, item }) => itemKey(kind, idOf(item))));
-    // What comes later stands before what came first.
-    const fresh = items.filter(({ kind, item }) => !there.has(itemKey(kind, idOf(item)))).reverse();
-    return fresh.filter(({ kind, item }) => this.change(kind, idOf(item), item)).length;
+    const fresh = items.filter(({ kind, item }) => !there.has(itemKey(kind, idOf(item))));
+    const sound = await inSlices(soundOnes(fresh));
+    if (sound.length > 0) this.make(sound.map(({ kind, item }) => ({ kind, name: idOf(item), item })).reverse());
+    return sound.length;
   }
 
-  saveProgression(progression: Omit<ShelfProgression, 'id'>): boolean {
-    const item = { ...progression, name: shortened(progression.name, LIMITS.title), id: newId('progression') };
-    return this.change('progressions', item.id, item);
+  /** Puts a thing there that has its id, in place of the one that was called so. */
+  put<K extends ShelfKind>(kind: K, item: ShelfItem<K>): boolean {
+    return this.change(kind, idOf(item), item);
   }
 
-  removeProgression(id: string): void {
-    this.change('progressions', id, null);
+  /** Puts a new thing there under a name, which is shortened to what is kept. */
+  add<K extends NamedKind>(kind: K, thing: Omit<ShelfItem<K>, 'id'> & { readonly name: string }): boolean {
+    const item = { ...thing, name: shortened(thing.name, NAME_LENGTHS[kind]), id: newId(kind.slice(0, -1)) };
+    return this.change(kind, item.id, item as unknown as ShelfItem<K>);
   }
 
-  saveRhythm(id: string): void {
-    if (!this.contents().rhythms.includes(id)) this.change('rhythms', id, id);
+  /** Calls a thing otherwise. */
+  rename(kind: NamedKind, id: string, name: string): void {
+    const item = this.contents()[kind].find((own) => own.id === id);
+    if (item) this.change(kind, id, { ...item, name: shortened(name, NAME_LENGTHS[kind]) });
   }
 
-  removeRhythm(id: string): void {
-    this.change('rhythms', id, null);
+  remove(kind: ShelfKind, id: string): void {
+    this.removeAll([{ kind, id }]);
   }
 
-  saveScale(id: string): void {
-    if (!this.contents().scales.includes(id)) this.change('scales', id, id);
+  /** Takes things off the shelf, and what was noted of them. @returns all that is gone, for who wants it back */
+  removeAll(things: readonly { readonly kind: ShelfKind; readonly id: string }[]): readonly KindedItem[] {
+    const names = new Set(things.flatMap(({ kind, id }) => [itemKey(kind, id), itemKey('labels', itemKey(kind, id))]));
+    const gone = allOf(this.contents()).filter(({ kind, item }) => names.has(itemKey(kind, idOf(item))));
+    this.make(gone.map(({ kind, item }) => ({ kind, name: idOf(item), item: null })));
+    return gone;
   }
 
-  savePhrase(phrase: OwnPhrase): boolean {
-    return this.change('phrases', phrase.id, { ...phrase, name: shortened(phrase.name, LONGEST_PHRASE_NAME) });
-  }
-
-  renamePhrase(id: string, name: string): void {
-    const phrase = this.contents().phrases.find((own) => own.id === id);
-    if (phrase) this.savePhrase({ ...phrase, name });
-  }
-
-  removePhrase(id: string): void {
-    this.change('phrases', id, null);
+  /** Notes the tags and the folder of a thing; nothing is kept where there are none. */
+  label(kind: ShelfKind, id: string, { tags, folder }: Pick<ShelfItem<'labels'>, 'tags' | 'folder'>): boolean {
+    const name = itemKey(kind, id);
+    return this.change('labels', name, tags.length === 0 && folder === null ? null : { id: name, tags, folder });
   }
 
   /** Puts a style of one's own first; `replaces` is the one that it was changed from. */
@@ -173,74 +201,9 @@ export class Shelf {
     return true;
   }
 
-  removeStyle(id: string): void {
-    this.change('styles', id, null);
-  }
-
-  saveBrief(brief: Omit<ShelfBrief, 'id'>): boolean {
-    const item = { ...brief, name: shortened(brief.name, LIMITS.name), id: newId('brief') };
-    return this.change('briefs', item.id, item);
-  }
-
-  removeBrief(id: string): void {
-    this.change('briefs', id, null);
-  }
-
-  saveChain(chain: Omit<ShelfItem<'chains'>, 'id'>): boolean {
-    const item = { ...chain, name: shortened(chain.name, LIMITS.name), id: newId('chain') };
-    return this.change('chains', item.id, item);
-  }
-
-  removeChain(id: string): void {
-    this.change('chains', id, null);
-  }
-
-  savePattern(pattern: Omit<ShelfItem<'patterns'>, 'id'>): boolean {
-    const item = { ...pattern, name: shortened(pattern.name, LIMITS.name), id: newId('pattern') };
-    return this.change('patterns', item.id, item);
-  }
-
-  removePattern(id: string): void {
-    this.change('patterns', id, null);
-  }
-
-  saveLeaning(leaning: Omit<ShelfItem<'leanings'>, 'id'>): boolean {
-    const item = { ...leaning, name: shortened(leaning.name, LIMITS.name), id: newId('leaning') };
-    return this.change('leanings', item.id, item);
-  }
-
-  removeLeaning(id: string): void {
-    this.change('leanings', id, null);
-  }
-
   /** Other keys for a command; null for those that it came with. */
   saveKeys(command: string, keys: readonly string[] | null): boolean {
     return this.change('keys', command, keys === null ? null : { id: command, keys: [...keys] });
-  }
-
-  saveDevice(device: ShelfItem<'devices'>): boolean {
-    return this.change('devices', device.id, device);
-  }
-
-  removeDevice(id: string): void {
-    this.change('devices', id, null);
-  }
-
-  saveControl(control: Omit<ShelfItem<'controls'>, 'id'>): boolean {
-    const item = { ...control, id: newId('control') };
-    return this.change('controls', item.id, item);
-  }
-
-  removeControl(id: string): void {
-    this.change('controls', id, null);
-  }
-
-  saveRoute(route: ShelfItem<'routes'>): boolean {
-    return this.change('routes', route.id, route);
-  }
-
-  removeRoute(id: string): void {
-    this.change('routes', id, null);
   }
 
   toggleFavourite(id: string): void {
@@ -250,6 +213,22 @@ export class Shelf {
   isFavourite(id: string): boolean {
     return this.contents().favourites.includes(id);
   }
+}
+
+/** What is wrong with a thing, in words; null where nothing is. */
+function problemOf(kind: ShelfKind, item: ShelfItem<ShelfKind>): string | null {
+  const checked = SHELF_ITEMS[kind].safeParse(item);
+  return checked.success ? null : tellIssue(checked.error);
+}
+
+/** Those that the shelf could read again, in steps of one each. */
+function* soundOnes(items: readonly KindedItem[]): Generator<void, readonly KindedItem[]> {
+  const sound: KindedItem[] = [];
+  for (const { kind, item } of items) {
+    if (problemOf(kind, item) === null) sound.push({ kind, item });
+    yield;
+  }
+  return sound;
 }
 
 const asideInWords = (items: readonly string[]): string | null =>

@@ -2,11 +2,12 @@ import { Injectable } from '@angular/core';
 import type { NamedBytes } from '@fendro/core/files/outgoing/archive';
 import type { HandOver, HandOverWish } from '@fendro/core/files/outgoing/hand-over';
 import type { PrintedSheet } from '@fendro/core/files/outgoing/printed-sheet';
+import type { Provenance } from '@fendro/core/song/own-phrase';
 import type { Music } from '@fendro/core/song/resolve';
 import type { PartId } from '@fendro/core/song/schema';
 import { wrap, type Remote } from 'comlink';
 import { createFilesWorker } from './create-files-worker';
-import type { FilesWork } from './files-work';
+import type { BankFile, FilesWork } from './files-work';
 
 /** Takes that come over at a time: more would hold the page up. */
 const TAKES_AT_ONCE = 100;
@@ -44,6 +45,27 @@ export class FilesClient {
   /** @throws Error where it is no zip, or more than can be held */
   unzip(bytes: Uint8Array): Promise<readonly NamedBytes[]> {
     return this.ask((work) => work.unzip(bytes));
+  }
+
+  /**
+   * The phrases of many MIDI files, one after the other by one worker.
+   *
+   * @param read   the bytes of each, when its turn comes
+   * @param each   told of what is in each, in their order
+   * @param given  up: nothing more is told, and the promise fails
+   */
+  bank(
+    files: readonly { readonly from: Provenance; readonly read: () => Promise<Uint8Array> }[],
+    each: (answer: BankFile, place: number) => void,
+    given: AbortSignal,
+  ): Promise<void> {
+    return this.ask(async (work) => {
+      for (const [place, { from, read }] of files.entries()) {
+        const answer = await work.bankFile(await read(), from);
+        if (given.aborted) return;
+        each(answer, place);
+      }
+    }, given);
   }
 
   /** @param given  up: the worker is ended, and the promise fails */

@@ -1,6 +1,8 @@
+import { readBankFile } from '@fendro/core/files/incoming/bank';
 import { unzipFiles, zipFiles, type NamedBytes } from '@fendro/core/files/outgoing/archive';
 import { handOver, type HandOver, type HandOverWish } from '@fendro/core/files/outgoing/hand-over';
 import { printedSheet, type PrintedSheet } from '@fendro/core/files/outgoing/printed-sheet';
+import type { Provenance } from '@fendro/core/song/own-phrase';
 import type { Music } from '@fendro/core/song/resolve';
 import type { PartId } from '@fendro/core/song/schema';
 
@@ -9,6 +11,8 @@ export interface ReadSong {
   readonly frame: unknown;
   readonly takes: number;
 }
+
+export type BankFile = ReturnType<typeof readBankFile>;
 
 let takes: readonly (readonly [string, unknown])[] = [];
 
@@ -37,6 +41,9 @@ export const filesWork = {
   handOver: (music: Music, wish: HandOverWish): HandOver => handOver(music, wish),
 
   leadSheet: (music: Music, part: PartId): PrintedSheet | null => printedSheet(music, part),
+
+  /** The phrases and drum patterns of a MIDI file. */
+  bankFile: (bytes: Uint8Array, from: Provenance): BankFile => readBankFile(bytes, from),
 
   zip: (files: readonly NamedBytes[]): Uint8Array<ArrayBuffer> => zipFiles(files),
 

@@ -17,7 +17,7 @@ const saved = [
 ];
 
 function shelfOf(role: string, keeps = true) {
-  const shelf = { contents: signal({ briefs: saved }), saveBrief: jest.fn(() => keeps), removeBrief: jest.fn() };
+  const shelf = { contents: signal({ briefs: saved }), add: jest.fn(() => keeps), remove: jest.fn() };
   const part = partIn(role);
   const view = viewOf(BriefShelf, { inputs: { part }, providers: [{ provide: Shelf, useValue: shelf }] });
   const offered = (): string[] =>
@@ -54,10 +54,10 @@ describe('briefs taken from elsewhere', () => {
     expect(name.value).toBe(`${part.name} of ${SMALL.score.title}`);
     view.set('textbox', 'Name of the brief', '   ');
     view.act(() => fireEvent.submit(name.form!));
-    expect(shelf.saveBrief).not.toHaveBeenCalled();
+    expect(shelf.add).not.toHaveBeenCalled();
     view.set('textbox', 'Name of the brief', ' Evening ');
     view.act(() => fireEvent.submit(name.form!));
-    expect(shelf.saveBrief).toHaveBeenCalledWith({ name: 'Evening', role: 'melody', brief: part.brief });
+    expect(shelf.add).toHaveBeenCalledWith('briefs', { name: 'Evening', role: 'melody', brief: part.brief });
     expect(view.by.queryByRole('textbox')).toBeNull();
   });
 
@@ -73,6 +73,6 @@ describe('briefs taken from elsewhere', () => {
   it('are removed from the shelf by name', () => {
     const { view, shelf } = shelfOf('melody');
     view.click('button', 'Remove Airy lines from the shelf');
-    expect(shelf.removeBrief).toHaveBeenCalledWith('airy');
+    expect(shelf.remove).toHaveBeenCalledWith('briefs', 'airy');
   });
 });

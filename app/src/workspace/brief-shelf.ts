@@ -22,7 +22,7 @@ import { KeepNamed, type KeptThing } from '../ui/keep-named';
       [proposed]="proposed()"
       [kept]="kept()"
       [save]="save"
-      (removed)="shelf.removeBrief($event)"
+      (removed)="shelf.remove('briefs', $event)"
     />
   `,
   styles: `
@@ -73,6 +73,6 @@ export class BriefShelf {
 
   protected readonly save = (name: string): boolean => {
     const { role, brief } = this.part();
-    return this.shelf.saveBrief({ name, role, brief });
+    return this.shelf.add('briefs', { name, role, brief });
   };
 }

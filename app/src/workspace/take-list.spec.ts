@@ -24,7 +24,7 @@ async function list(of = score) {
     clearUnheard: jest.fn(),
     draftInFocus: jest.fn(),
   };
-  const shelf = { savePhrase: jest.fn(() => true), contents: () => EMPTY_SHELF };
+  const shelf = { put: jest.fn(() => true), contents: () => EMPTY_SHELF };
   const notices = { say: jest.fn() };
   const view = viewOf(TakeList, {
     score: of,
@@ -147,7 +147,8 @@ describe('the takes of a line', () => {
   it('become phrases of the writer’s own by what they are called', async () => {
     const { view, shelf, notices } = await list();
     further(view, /phrase/);
-    expect(shelf.savePhrase).toHaveBeenCalledWith(
+    expect(shelf.put).toHaveBeenCalledWith(
+      'phrases',
       expect.objectContaining({ role: 'melody', name: `${melody!.name} of ${verse!.name}, take 1` }),
     );
     expect(notices.say).toHaveBeenCalledWith(expect.stringContaining('Saved among your phrases'));

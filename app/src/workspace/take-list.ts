@@ -18,31 +18,25 @@ import { Store } from '@ngrx/store';
 import { partTake } from '@fendro/core/song/resolve';
 import type { Take, TakeId } from '@fendro/core/song/schema';
 import { TAKE_ORDERS, type TakeOrder } from '@fendro/core/study/take-order';
-import { isDrumRole, isLine } from '@fendro/core/song/roles';
-import { withEnding } from '@fendro/core/song/limits';
-import { LONGEST_PHRASE_NAME, phraseFrom } from '@fendro/core/song/own-phrase';
+import { isLine } from '@fendro/core/song/roles';
 import { groundOf } from '@fendro/core/song/ground';
-import { passNotes } from '@fendro/core/patterns/pass';
 import { RunsCommand } from '../commands/runs-command';
 import { Notices } from '../store/notices';
 import { DraftRuns } from '../desks/draft-runs';
 import { BLENDS, Redrafting, SHARES, type Blend } from '../desks/redrafting';
 import { UnheardDesk } from '../desks/unheard-desk';
+import { Putting } from '../desks/shelf/putting';
 import { AuditionDesk } from '../desks/audition-desk';
 import { TakeView } from '../desks/take-view';
 import {
   selectChords,
   selectLine,
   selectLineTakes,
-  selectMusic,
   selectPart,
-  selectPass,
   selectScore,
   selectSection,
   selectTakes,
 } from '../store/selectors';
-import { newId } from '../store/ids';
-import { Shelf } from '../store/shelf';
 import { ChoiceField, type Choice } from '../ui/fields/choice-field';
 import { SearchField } from '../ui/fields/search-field';
 import { TextField } from '../ui/fields/text-field';
@@ -107,11 +101,9 @@ export class TakeList {
   private readonly runs = inject(DraftRuns);
   private readonly redrafting = inject(Redrafting);
   private readonly unheard = inject(UnheardDesk);
-  private readonly shelf = inject(Shelf);
+  private readonly putting = inject(Putting);
   private readonly notices = inject(Notices);
   private readonly rolesShown = this.store.selectSignal(sessionFeature.selectRolesShown);
-  private readonly music = this.store.selectSignal(selectMusic);
-  private readonly pass = this.store.selectSignal(selectPass);
   private readonly ledger = this.store.selectSignal(selectTakes);
   protected readonly score = this.store.selectSignal(selectScore);
   protected readonly section = this.store.selectSignal(selectSection);
@@ -191,25 +183,12 @@ export class TakeList {
     path: signPath(role),
   }));
 
-  /** The sounding take of a pitched part can be a phrase elsewhere. */
-  protected readonly canBePhrase = computed(() => {
-    const part = this.part();
-    return part !== null && !isDrumRole(part.role) && this.soundingTake() !== null;
-  });
-  private readonly soundingTake = computed(() => partTake(this.ledger(), this.sounding()));
+  /** What a part plays can be a phrase elsewhere. */
+  protected readonly canBePhrase = this.putting.canBePhrase;
 
   protected keepPhrase(): void {
-    const [music, section, part, take] = [this.music(), this.section(), this.part(), this.soundingTake()];
-    if (!music || !section || !part || !take) return;
-    const fitted = { ...take, notes: passNotes(music, section, take, this.pass()) };
-    const phrase = phraseFrom(fitted, part.role, this.chords(), groundOf(music.score, section), {
-      id: newId('phrase'),
-      name: withEnding(`${part.name} of ${section.name}`, `, ${this.view.nameOf(take.id)}`, LONGEST_PHRASE_NAME),
-    });
-    if (phrase && !this.shelf.savePhrase(phrase)) return;
-    this.notices.say(
-      phrase ? `Saved among your phrases as “${phrase.name}”.` : 'This take is silent: there is no phrase in it.',
-    );
+    const name = this.putting.phraseName();
+    if (this.putting.phrase(name)) this.notices.say(`Saved among your phrases as “${name}”.`);
   }
 
   /** Whether takes are looked for, or stand in another order than they came in. */

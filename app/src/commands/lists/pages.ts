@@ -22,6 +22,7 @@ const DRAWERS: Readonly<Record<Drawer, readonly [words: string, keys: readonly s
   plan: ['Open or close the plan of the song', []],
   styles: ['Open or close the styles', []],
   phrases: ['Open or close the phrases', []],
+  shelf: ['Open or close the shelf', ['Shift+i']],
   logbook: ['Open or close the logbook', ['g']],
   mix: ['Open or close the mix', []],
 };

@@ -16,13 +16,13 @@ export class DeviceUses {
   }
 
   change(device: string, change: Partial<Omit<DeviceUse, 'id'>>): void {
-    this.shelf.saveDevice({ ...this.of(device), ...change });
+    this.shelf.put('devices', { ...this.of(device), ...change });
     if (change.leads === true) this.alone(device);
   }
 
   /** One clock leads, whoever else led before. */
   private alone(device: string): void {
     for (const use of this.known().values())
-      if (use.id !== device && use.leads) this.shelf.saveDevice({ ...use, leads: false });
+      if (use.id !== device && use.leads) this.shelf.put('devices', { ...use, leads: false });
   }
 }

@@ -42,11 +42,11 @@ export class Routes {
   }
 
   set({ line, port, channel, here }: LineRoute): void {
-    this.shelf.saveRoute({ id: this.nameOf(line), port, channel, here });
+    this.shelf.put('routes', { id: this.nameOf(line), port, channel, here });
   }
 
   take(line: LineId): void {
-    this.shelf.removeRoute(this.nameOf(line));
+    this.shelf.remove('routes', this.nameOf(line));
   }
 
   private nameOf(line: LineId): string {

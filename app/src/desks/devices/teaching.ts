@@ -1,6 +1,7 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { sameControl, type DeviceControl } from '@fendro/core/live/device-control';
 import type { Deed, Learned } from '../../storage/device-schema';
+import { newId } from '../../store/ids';
 import { Shelf } from '../../store/shelf';
 
 export type { Deed };
@@ -43,10 +44,11 @@ export class Teaching {
   teach({ device, control }: ControlPlace, does: Deed): void {
     const before = this.deedOf({ device, control });
     this.forget({ device, control });
-    if (this.shelf.saveControl({ device, control, does })) this.last.set({ now: { device, control, does }, before });
+    const learned = { id: newId('control'), device, control, does };
+    if (this.shelf.put('controls', learned)) this.last.set({ now: { device, control, does }, before });
   }
 
   forget(place: ControlPlace): void {
-    for (const own of this.learned()) if (samePlace(own, place)) this.shelf.removeControl(own.id);
+    for (const own of this.learned()) if (samePlace(own, place)) this.shelf.remove('controls', own.id);
   }
 }

@@ -38,7 +38,7 @@ const FAR: readonly SettingChoice[] = range(2 * FURTHEST_MOVE + 1)
       proposed="own way"
       [kept]="shelf.contents().leanings"
       [save]="making() && moves().length > 0 ? save : null"
-      (removed)="shelf.removeLeaning($event)"
+      (removed)="shelf.remove('leanings', $event)"
     />
   `,
   styles: `
@@ -87,5 +87,5 @@ export class OwnLeaning {
     this.desk.lean(this.of(), { name: 'an own way', moves: this.moves() }, 'now');
   }
 
-  protected readonly save = (name: string): boolean => this.shelf.saveLeaning({ name, moves: this.moves() });
+  protected readonly save = (name: string): boolean => this.shelf.add('leanings', { name, moves: this.moves() });
 }

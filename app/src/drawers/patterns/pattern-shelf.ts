@@ -26,7 +26,7 @@ import { KeepNamed, type KeptThing } from '../../ui/keep-named';
       [proposed]="proposed()"
       [kept]="kept()"
       [save]="desk.pattern() ? save : null"
-      (removed)="shelf.removePattern($event)"
+      (removed)="shelf.remove('patterns', $event)"
     />
   `,
   styles: `
@@ -69,6 +69,6 @@ export class PatternShelf {
 
   protected readonly save = (name: string): boolean => {
     const [pattern, part] = [this.desk.pattern(), this.part()];
-    return pattern !== null && part !== null && this.shelf.savePattern({ name, role: part.role, pattern });
+    return pattern !== null && part !== null && this.shelf.add('patterns', { name, role: part.role, pattern });
   };
 }

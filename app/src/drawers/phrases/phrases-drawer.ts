@@ -72,12 +72,19 @@ export class PhrasesDrawer {
   protected readonly bar = this.store.selectSignal(selectBar);
   protected readonly part = this.store.selectSignal(selectPart);
   protected readonly columns = COLUMNS;
+  protected readonly drums = computed(() => isDrumRole(this.part()?.role ?? 'melody'));
   protected readonly usable = computed(() => {
-    const part = this.part();
-    return part !== null && !isDrumRole(part.role) && this.chords().length > 0;
+    if (this.part() === null) return false;
+    return this.drums() ? this.all().length > 0 : this.chords().length > 0;
   });
-  private readonly own = computed(() => this.shelf.contents().phrases.map(listed));
-  private readonly all = computed((): readonly Phrase[] => [...this.own(), ...allPhrases()]);
+  private readonly own = computed(() =>
+    this.shelf
+      .contents()
+      .phrases.filter(({ role }) => isDrumRole(role) === this.drums())
+      .map(listed),
+  );
+  /** Drums have the patterns on the shelf; figures over chords are for all others. */
+  private readonly all = computed((): readonly Phrase[] => [...this.own(), ...(this.drums() ? [] : allPhrases())]);
   protected readonly total = computed(() => this.all().length);
   protected readonly families: readonly Choice<Phrase['family'] | ''>[] = [
     { value: '', text: 'any kind' },
@@ -188,12 +195,13 @@ export class PhrasesDrawer {
     const [ground, section, part] = [this.ground(), this.section(), this.part()];
     if (!ground || !section || !part) return null;
     // A part's own register counts where it plays the phrase's role; a bass plays a bass figure where basses play.
-    const range = part.role === phrase.role ? part.brief : null;
+    const range = part.role === phrase.role && !this.drums() ? part.brief : null;
     const played = playPhrase(
       phrase,
       { engine: ENGINE, ground, bars: section.bars, kind: section.kind },
       this.chords(),
-      this.turn(),
+      // Another octave of a drum is another drum.
+      this.drums() ? { ...AS_IT_IS, speed: this.turn().speed } : this.turn(),
       range,
     );
     return played.ok ? played.notes : null;
@@ -263,7 +271,7 @@ export class PhrasesDrawer {
 
   protected forget(id: string): void {
     this.letGo();
-    this.shelf.removePhrase(id);
+    this.shelf.remove('phrases', id);
   }
 
   protected tappedText(): string {

@@ -256,7 +256,7 @@ export class StylesDrawer {
     const id = this.current();
     if (id === null) return;
     this.letGo();
-    this.shelf.removeStyle(id);
+    this.shelf.remove('styles', id);
   }
 
   protected async openFile([file]: readonly File[]): Promise<void> {

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, input, output } from '@angular/core
 import { MatButton } from '@angular/material/button';
 import { MatIcon } from '@angular/material/icon';
 
-/** A button that lets a file be picked. */
+/** A button that lets files be picked. */
 @Component({
   selector: 'fd-file-button',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -17,6 +17,7 @@ import { MatIcon } from '@angular/material/icon';
       [attr.aria-label]="label()"
       [accept]="accept()"
       [multiple]="multiple()"
+      [attr.webkitdirectory]="folder() ? '' : null"
       (change)="pick(field)"
     />
   `,
@@ -31,6 +32,8 @@ export class FileButton {
   readonly label = input.required<string>();
   readonly accept = input.required<string>();
   readonly multiple = input(false);
+  /** A whole folder is picked, with what lies in folders inside it. */
+  readonly folder = input(false);
   readonly picked = output<readonly File[]>();
 
   protected pick(field: HTMLInputElement): void {

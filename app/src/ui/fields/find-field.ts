@@ -11,6 +11,7 @@ import {
 import { MatFormField } from '@angular/material/form-field';
 import { MatInput } from '@angular/material/input';
 import type { Choice } from './choice-field';
+import { wordsIn } from '../words';
 
 /** A choice from a long list, found by words; what the arrow keys come upon can be heard before it is taken. */
 @Component({
@@ -79,7 +80,7 @@ export class FindField {
   protected readonly named = (value: string): string =>
     this.choices().find((choice) => choice.value === value)?.text ?? '';
   protected readonly groups = computed(() => {
-    const words = this.asked().toLowerCase().split(/\s+/).filter(Boolean);
+    const words = wordsIn(this.asked());
     const groups = new Map<string, Choice<string>[]>();
     for (const choice of this.choices()) {
       const group = choice.group ?? '';

@@ -6,7 +6,7 @@ import { MatCheckbox } from '@angular/material/checkbox';
 import { SearchField } from '../../ui/fields/search-field';
 import { MatButton } from '@angular/material/button';
 import { Store } from '@ngrx/store';
-import { refitChord } from '@fendro/core/song/follow-ground';
+import { chordsWithin, progressionIn } from '@fendro/core/song/progression';
 import { pasteChords, closeGaps } from '@fendro/core/song/chord-edit';
 import type { ChordSpan } from '@fendro/core/song/schema';
 import { collection, findFormulas, formulaChords, type Formula } from '@fendro/core/styles/progressions/collection';
@@ -18,6 +18,7 @@ import { selectBar } from '../../store/selectors';
 import { Shelf, type ShelfProgression } from '../../store/shelf';
 import { IdeaList, type Idea } from '../../ui/idea-list';
 import { sessionFeature } from '../../store/session';
+import { wordsIn } from '../../ui/words';
 
 const SHOWN = 80;
 
@@ -122,10 +123,7 @@ export class CollectionPanel {
   private base: readonly ChordSpan[] | null = null;
 
   private readonly ownFound = computed(() => {
-    const words = this.query()
-      .toLowerCase()
-      .split(/\s+/)
-      .filter((word) => word !== '');
+    const words = wordsIn(this.query());
     return this.shelf.contents().progressions.filter(({ name, bars, chords }) => {
       const text =
         `own ${name} ${bars} bars ${chords.map(({ chord }) => (chord ? chordSymbol(chord) : '')).join(' ')}`.toLowerCase();
@@ -191,28 +189,11 @@ export class CollectionPanel {
     const count = bars ? bars.to - bars.from : section.bars;
     const clip = entry.formula
       ? formulaChords(entry.formula, this.desk.key(), this.desk.typing().metre, count)
-      : this.ownChords(entry.own, count);
+      : progressionIn(entry.own, this.desk.key(), count * this.bar());
     const base = this.base ?? this.desk.chords();
     return bars
       ? pasteChords(base, bars.from * this.bar(), clip, this.desk.length())
       : closeGaps(clip, this.desk.length());
-  }
-
-  /** One's own progression in the present key, going round to fill the bars. */
-  private ownChords({ chords, tonic, scale, length }: ShelfProgression, bars: number): ChordSpan[] {
-    const room = bars * this.bar();
-    const from = { tonic, scale };
-    const rounds = Math.ceil(room / Math.max(1, length));
-    return Array.from({ length: rounds }, (_, round) => round).flatMap((round) =>
-      chords
-        .map((span) => ({
-          ...span,
-          start: span.start + round * length,
-          chord: span.chord ? refitChord(span.chord, from, this.desk.key()) : null,
-        }))
-        .filter(({ start }) => start < room)
-        .map((span) => ({ ...span, duration: Math.min(span.duration, room - span.start) })),
-    );
   }
 
   protected hear(id: string): void {
@@ -259,16 +240,9 @@ export class CollectionPanel {
     const bars = this.bars();
     const bar = this.bar();
     const stretch = bars ? { from: bars.from * bar, to: bars.to * bar } : { from: 0, to: this.desk.length() };
-    const chords = this.desk
-      .chords()
-      .filter(({ start }) => start >= stretch.from && start < stretch.to)
-      .map((span) => ({
-        start: span.start - stretch.from,
-        duration: Math.min(span.duration, stretch.to - span.start),
-        chord: span.chord,
-      }));
+    const chords = chordsWithin(this.desk.chords(), stretch.from, stretch.to);
     const { tonic, scale } = this.desk.key();
-    this.shelf.saveProgression({
+    this.shelf.add('progressions', {
       name: clean,
       tonic,
       scale,

@@ -29,6 +29,7 @@ import { SessionActions } from '../../store/session';
 import { Shelf } from '../../store/shelf';
 import { ScoreActions } from '../../store/song.actions';
 import { IdeaList, type Idea } from '../../ui/idea-list';
+import { wordsIn } from '../../ui/words';
 
 /** What a cell of a rhythm goes through when it is pressed. */
 const CYCLE = ['.', 'x', 'X', '<', '~', ','] as const;
@@ -85,10 +86,7 @@ export class RhythmPanel {
 
   private readonly found = computed((): readonly ChordRhythm[] => {
     const own = this.shelf.contents().rhythms.flatMap((id) => chordRhythmOf(id) ?? []);
-    const words = this.query()
-      .toLowerCase()
-      .split(/\s+/)
-      .filter((word) => word !== '');
+    const words = wordsIn(this.query());
     const metre = metreName(this.desk.typing().metre);
     const all = [...own, ...CHORD_RHYTHMS].filter((rhythm) => {
       const text = `${rhythm.family} ${rhythm.name} ${rhythm.fullness} ${rhythm.metre}`.toLowerCase();
@@ -236,7 +234,7 @@ export class RhythmPanel {
     const { name } = this.form.getRawValue();
     if (!rhythm || name.trim() === '') return;
     const id = ownRhythmId(name, rhythm.metre, rhythm.length, rhythm.steps);
-    this.shelf.saveRhythm(id);
+    this.shelf.put('rhythms', id);
     this.take(id);
     this.form.reset();
   }

@@ -18,7 +18,7 @@ import { KeepNamed } from '../../ui/keep-named';
       [proposed]="proposed()"
       [kept]="shelf.contents().chains"
       [save]="desk.any() ? save : null"
-      (removed)="shelf.removeChain($event)"
+      (removed)="shelf.remove('chains', $event)"
     />
   `,
   styles: `
@@ -62,5 +62,5 @@ export class TreatmentShelf {
     if (chain) this.desk.take(chain);
   }
 
-  protected readonly save = (name: string): boolean => this.shelf.saveChain({ name, chain: this.desk.chain() });
+  protected readonly save = (name: string): boolean => this.shelf.add('chains', { name, chain: this.desk.chain() });
 }
