@@ -60,6 +60,7 @@ module.exports = {
     layer('theory', 'theory'),
     layer('trellis', 'trellis', 'theory'),
     layer('song', 'song', 'theory'),
+    layer('listen', 'listen', 'files', 'study', 'song', 'theory'),
     layer('settings', 'settings', 'theory'),
     layer('lean', 'lean', 'settings', 'song', 'theory', 'trellis'),
     layer('treat', 'treat', 'settings', 'song', 'theory', 'trellis'),

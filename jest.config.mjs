@@ -51,6 +51,7 @@ export default {
         '^.*/create-files-worker$': '<rootDir>/app/src/work/create-files-worker.mock.ts',
         '^.*/create-decode-worker$': '<rootDir>/app/src/work/create-decode-worker.mock.ts',
         '^.*/create-sound-files-worker$': '<rootDir>/app/src/sound/rendered/create-sound-files-worker.mock.ts',
+        '^.*/create-listening-worker$': '<rootDir>/app/src/testing/create-listening-worker.mock.ts',
         '^.*/create-loudness-worker$': '<rootDir>/app/src/work/create-loudness-worker.mock.ts',
       },
       transform: {

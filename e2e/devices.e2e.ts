@@ -71,6 +71,7 @@ test('a keyboard plays the line in focus, its chords are taken, and a slider mov
   await devices(page);
   await page.getByLabel('Notes to play, a beat each').fill('F3+A3+C4 - G3+B3+D4 - A3+C4+E4 -');
   await page.getByRole('button', { name: 'Play them' }).click();
+  await expect(page.getByRole('button', { name: 'Stop them' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Play them' })).toBeVisible();
   await toSong(page);
   await page.keyboard.press('Control+k');

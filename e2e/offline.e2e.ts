@@ -9,7 +9,7 @@ test('after one visit everything works without a network, sounds included', asyn
   await page.evaluate(async () => {
     await navigator.serviceWorker.ready;
   });
-  // The sounds are fetched ahead, all ten families.
+  // The sounds are fetched ahead, all ten families, and what listens to recordings.
   await expect
     .poll(
       () =>
@@ -18,11 +18,11 @@ test('after one visit everything works without a network, sounds included', asyn
           const lists = await Promise.all(
             names.map(async (name) => (await (await caches.open(name)).keys()).map(({ url }) => url)),
           );
-          return lists.flat().filter((url) => url.endsWith('.sf3')).length;
+          return lists.flat().filter((url) => /\.sf3$|listening\/weights\.bin$/.test(url)).length;
         }),
       { timeout: 60_000 },
     )
-    .toBe(10);
+    .toBe(11);
   await context.setOffline(true);
   await page.close();
   // A page that was not there before, without the recorder, which needs the network.

@@ -4,7 +4,12 @@ const port = Number(process.env['PORT'] ?? 4174);
 
 export default defineConfig({
   testDir: '.',
-  testMatch: '**/*.e2e.ts',
+  projects: [
+    { name: 'all', testMatch: '**/*.e2e.ts', testIgnore: '**/recording.e2e.ts' },
+    // Listening takes a whole core, and would take others' sound out of time: it comes when they are over. By itself it
+    // runs with --no-deps.
+    { name: 'listening', testMatch: '**/recording.e2e.ts', dependencies: ['all'] },
+  ],
   outputDir: '../dist/e2e-results',
   fullyParallel: true,
   workers: 2,

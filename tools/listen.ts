@@ -3,27 +3,17 @@
  * mix, and heard by numbers: clipping, parts that drown, and whether the song ends. Writes “Listening” of
  * docs/figures.md.
  */
-import { readFileSync } from 'node:fs';
-import { resolve } from 'node:path';
 import { BasicSoundBank, SoundBankLoader, SpessaSynthProcessor } from 'spessasynth_core';
-import { draft } from '@fendro/core/compose/draft';
-import { endSong } from '@fendro/core/compose/ending';
-import { harmonyAsking, partAsking } from '@fendro/core/compose/asking';
-import { attemptsAt } from '@fendro/core/compose/stages';
-import { choose } from '@fendro/core/song/edit';
-import { NOTHING_HEARD, songTicks } from '@fendro/core/song/resolve';
-import { inDraftingOrder, listenedTo } from '@fendro/core/song/roles';
-import { HARMONY, type Asking, type PartTake, type Score, type Take } from '@fendro/core/song/schema';
-import { draftedTake, type Drafted } from '@fendro/core/song/take';
+import { NOTHING_HEARD } from '@fendro/core/song/resolve';
 import type { Style } from '@fendro/core/song/style';
 import { songCourse, tempoOf } from '@fendro/core/sounding/course';
-import type { Family } from '@fendro/core/sounding/instruments';
 import { perform } from '@fendro/core/sounding/performance';
 import { secondsPerTick } from '@fendro/core/sounding/tempo-map';
-import { groundFor, startScore } from '@fendro/core/styles/band';
+import { groundFor } from '@fendro/core/styles/band';
 import { STYLES } from '@fendro/core/styles/styles';
-import { tonicsFor } from '@fendro/core/theory/key';
 import { barTicks } from '@fendro/core/theory/metre';
+import { songOf } from './band-song';
+import { bankOf } from './sound-banks';
 import { writeFigures } from './write-figures.mjs';
 
 const RATE = 44_100;
@@ -34,62 +24,6 @@ const GATE = 0.001;
 const WINDOW = Math.round(0.2 * RATE);
 /** Seconds that are heard after the last note. */
 const AFTER = 3;
-const SEED = 7;
-
-/** A style's band over chords of its own, with its ending. */
-function songOf(style: Style): { score: Score; takes: Record<string, Take>; ended: number } {
-  const scale = style.scales[0] ?? 'major';
-  const ground = groundFor(style, { tonic: tonicsFor(scale)[2] ?? 0, scale });
-  const place = { ground, bars: 8, kind: 'verse' as const };
-  let score = startScore(style.name, ground, style);
-  const [section] = score.sections;
-  if (!section) throw new Error('no section');
-  const takes: Record<string, Take> = {};
-  const length = 8 * barTicks(ground.metre);
-  const add = (line: string, asking: Asking, content: Drafted): void => {
-    const id = line === HARMONY ? 'chords' : line;
-    takes[id] = draftedTake(
-      { id, section: section.id, length },
-      { asking, seed: SEED, attempts: attemptsAt(0) },
-      content,
-    );
-    score = choose(score, section.id, line, id);
-  };
-  const asked = harmonyAsking(place, section.harmonyBrief);
-  const harmony = draft({ asking: asked, seed: SEED, chords: null, beside: [] }, 0);
-  if (!harmony.ok || harmony.content.of !== 'harmony') throw new Error(`${style.name} has no chords`);
-  add(HARMONY, asked, harmony.content);
-  for (const part of inDraftingOrder(score.parts)) {
-    const listened = listenedTo(part, score.parts);
-    const beside = Object.values(takes).filter(
-      (take): take is PartTake => take.of === 'part' && take.part === listened?.id,
-    );
-    const asking = partAsking(place, part, { harmony: 'chords', beside: beside.map(({ id }) => id) });
-    const result = draft({ asking, seed: SEED + part.colour, chords: harmony.content.chords, beside }, 0);
-    if (!result.ok || result.content.of !== 'part') throw new Error(`${style.name}, ${part.name}: nothing`);
-    add(part.id, asking, { ...result.content, part: part.id });
-  }
-  let serial = 0;
-  const ended = endSong(score, takes, style.ending, (kind) => `${kind}-end-${serial++}`);
-  if (!ended) throw new Error('no ending');
-  return {
-    score: ended.score,
-    takes: { ...takes, ...Object.fromEntries(ended.takes.map((take) => [take.id, take])) },
-    ended: songTicks(score),
-  };
-}
-
-const banks = new Map<Family, ArrayBuffer>();
-async function bankOf(family: Family): Promise<ArrayBuffer> {
-  const known = banks.get(family);
-  if (known) return known;
-  const file = readFileSync(resolve(import.meta.dirname, `../app/public/sounds/${family}.sf3`));
-  const bank = SoundBankLoader.fromArrayBuffer(file.buffer.slice(file.byteOffset, file.byteOffset + file.byteLength));
-  await bank.setSampleFormat({ format: 'pcm' });
-  const bytes = bank.writeSF2();
-  banks.set(family, bytes);
-  return bytes;
-}
 
 interface Heard {
   readonly peak: number;

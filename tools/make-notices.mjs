@@ -34,6 +34,7 @@ const byText = new Map();
 for (const row of rows) if (row.text !== '') byText.set(row.text, [...(byText.get(row.text) ?? []), row]);
 
 const sounds = readFileSync(join(root, 'app/public/sounds/LICENCE.txt'), 'utf8').trim();
+const model = readFileSync(join(root, 'app/public/listening/LICENCE.txt'), 'utf8').trim();
 const nameOf = ({ name, version }) => `${name} ${version}`;
 const quoted = (text) => ['```text', text.replaceAll('```', "'''"), '```'].join('\n');
 const made = `${[
@@ -42,6 +43,10 @@ const made = `${[
   '## Sounds',
   'Trimmed and encoded by `tools/make-sounds.mjs` from the Fluid R3 sound font.',
   quoted(sounds),
+  '## Listening',
+  'The model that recordings are transcribed by (`app/public/listening`) is that of basic-pitch 1.0.1, unchanged, ' +
+    'under the Apache License 2.0.',
+  quoted(model),
   '## Packages, fonts and icons',
   ['| package | licence |', '| --- | --- |', ...rows.map((row) => `| ${nameOf(row)} | ${row.licence} |`)].join('\n'),
   ...[...byText].flatMap(([text, own]) => [`### ${own.map(nameOf).join(', ')}`, quoted(text)]),

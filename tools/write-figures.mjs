@@ -4,8 +4,8 @@ import { resolve } from 'node:path';
 
 const FILE = resolve(import.meta.dirname, '../docs/figures.md');
 const HEAD =
-  '# Figures\n\nMade by `npm run bench` (speed and size), `npm run study` (music) and `npm run listen` ' +
-  '(listening). Machines are noisy, so compare ratios.\n';
+  '# Figures\n\nMade by `npm run bench` (speed and size), `npm run study` (music), `npm run listen` ' +
+  '(listening) and `npm run recordings` (recordings that come in). Machines are noisy, so compare ratios.\n';
 
 export function writeFigures(title, body) {
   const now = existsSync(FILE) ? readFileSync(FILE, 'utf8') : HEAD;

@@ -1,16 +1,8 @@
 import { heldTakes } from './holds';
+import { lineOf } from './logbook';
 import { own } from './look-up';
 import { soundingId, type HeardTakes, type Music } from './resolve';
-import {
-  HARMONY,
-  type LineId,
-  type OccurrenceId,
-  type Score,
-  type Section,
-  type SectionId,
-  type Take,
-  type TakeId,
-} from './schema';
+import { type OccurrenceId, type Score, type Section, type SectionId, type Take, type TakeId } from './schema';
 import { choicesOf, groupOf, linesIn, withChoices } from './section';
 import { copiedTake } from './take';
 
@@ -28,8 +20,6 @@ export function placedSections({ sections, order }: Pick<Score, 'sections' | 'or
   const known = new Map(sections.map((section) => [section.id, section]));
   return [...new Set(order.map(({ section }) => section))].flatMap((id) => known.get(id) ?? []);
 }
-
-const lineOf = (take: Take): LineId => (take.of === 'harmony' ? HARMONY : take.part);
 
 /**
  * Takes of a section that a copy of it needs: what sounds, is chosen or held, was kept or named, and what those were made

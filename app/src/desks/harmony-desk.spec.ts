@@ -87,6 +87,15 @@ describe('the harmony desk', () => {
     expect(read(selectHeard)[verse.id]?.[keys.id]).toBe(other);
   });
 
+  it('takes a changed song with the chords that it drafted as one step that parts follow', () => {
+    desk.hear(FAR, 'a leaning');
+    const drafted = read(selectTakes)[read(selectHeard)[verse.id]![HARMONY]!]!;
+    desk.chooseIn({ ...read(selectOwnScore)!, title: 'Leant' }, drafted, 'lean');
+    expect([read(selectOwnScore)!.title, chosenId(section(), HARMONY)]).toEqual(['Leant', drafted.id]);
+    expect(takeOf(keys.id)).toMatchObject({ origin: { how: 'fitted' }, over: { harmony: drafted.id } });
+    expect([desk.trying(), read(selectSong).past.length]).toEqual([false, 1]);
+  });
+
   it('gives a part what the chord line strikes, as a take that follows the chords', () => {
     desk.giveTo(keys.id);
     const given = takeOf(keys.id);

@@ -4,6 +4,7 @@ import { struckChords } from '@fendro/core/sounding/chord-line';
 import { choose, chooseMadeOf } from '@fendro/core/song/edit';
 import { followGround, withGround, type GroundChange } from '@fendro/core/song/follow-ground';
 import { groundOf, keyOf } from '@fendro/core/song/ground';
+import { lineOf } from '@fendro/core/song/logbook';
 import { own } from '@fendro/core/song/look-up';
 import { chordsIn, NOTHING_HEARD, sectionTicks, soundingId } from '@fendro/core/song/resolve';
 import { chosenId } from '@fendro/core/song/section';
@@ -153,7 +154,7 @@ export class HarmonyDesk {
    */
   adopt(take: Take, gesture: string): void {
     const score = this.ownScore();
-    const line = take.of === 'harmony' ? HARMONY : take.part;
+    const line = lineOf(take);
     if (score)
       this.settle(
         'draft',
@@ -173,6 +174,13 @@ export class HarmonyDesk {
   choose(section: SectionId, line: LineId, take: TakeId): void {
     const score = this.ownScore();
     if (score) this.settle('choose a take', choose(score, section, line, take), [], [{ section, line }]);
+  }
+
+  /** Makes a changed song the song's own, with a take of it chosen; parts that follow chords follow in the same step. */
+  chooseIn(changed: Score, take: Take, name: string): void {
+    const { section } = take;
+    const line = lineOf(take);
+    this.settle(name, choose(changed, section, line, take.id), [], [{ section, line }]);
   }
 
   chooseAll(): void {

@@ -9,20 +9,20 @@ import type { ImportFile } from '@fendro/core/files/incoming/file-model';
 import type { Key } from '@fendro/core/theory/key';
 import type { KeyGuess } from '@fendro/core/study/infer/key';
 
-const key = z.object({ tonic: z.number().int(), scale: z.string().refine(isScaleId) });
+export const keySchema = z.object({ tonic: z.number().int(), scale: z.string().refine(isScaleId) });
 const note = noteSchema
   .unwrap()
   .pick({ start: true, duration: true, pitch: true, velocity: true, bend: true, vibrato: true, swell: true })
   .extend({ held: z.number().int().optional() });
 const point = z.object({ at: z.number().int(), value: z.number() });
 const points = z.array(point);
-const metre = z.object({
+export const metreSchema = z.object({
   beats: z.number(),
   unit: z.union([z.literal(2), z.literal(4), z.literal(8), z.literal(16)]),
   groups: z.array(z.number()),
 });
 const roles = z.enum(ROLES);
-const file = z.object({
+export const fileSchema = z.object({
   lines: z.array(
     z.object({
       id: z.string(),
@@ -42,10 +42,10 @@ const file = z.object({
       name: z.string(),
       start: z.number(),
       bars: z.number().int(),
-      metre,
+      metre: metreSchema,
       tempo: z.number(),
       tempos: points,
-      key: key.nullable(),
+      key: keySchema.nullable(),
     }),
   ),
   length: z.number(),
@@ -56,7 +56,7 @@ const file = z.object({
 /** A file to read, or a read file whose chords are wanted. */
 export const toImportWorkerSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('read'), bytes: z.instanceof(Uint8Array) }),
-  z.object({ kind: z.literal('chords'), file, picked: z.array(z.string()), key }),
+  z.object({ kind: z.literal('chords'), file: fileSchema, picked: z.array(z.string()), key: keySchema }),
 ]);
 export type ToImportWorker =
   | { readonly kind: 'read'; readonly bytes: Uint8Array }
@@ -69,7 +69,11 @@ export interface FoundInFile {
 }
 
 export const fromImportWorkerSchema = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('found'), file, keys: z.array(z.object({ key, confidence: z.number() })) }),
+  z.object({
+    kind: z.literal('found'),
+    file: fileSchema,
+    keys: z.array(z.object({ key: keySchema, confidence: z.number() })),
+  }),
   z.object({ kind: z.literal('chords'), chords: z.array(z.array(chordSpanSchema)) }),
   z.object({ kind: z.literal('refused'), reason: z.string() }),
 ]);

@@ -3,16 +3,16 @@ import { Store } from '@ngrx/store';
 import { addGuides, changeGuide, guidesAreFull, guidesOf, guideStart, removeGuide } from '@fendro/core/song/guides';
 import { capitalised, LIMITS, numbered, shortened } from '@fendro/core/song/limits';
 import { groundOf } from '@fendro/core/song/ground';
-import { LONGEST_GUIDE, type Guide, type OccurrenceId, type Score } from '@fendro/core/song/schema';
-import { storing, type Wave } from '@fendro/core/live/wave';
+import type { Guide, OccurrenceId, Score } from '@fendro/core/song/schema';
+import type { Wave } from '@fendro/core/live/wave';
 import type { Ticks } from '@fendro/core/theory/units';
+import { readSound } from '../../sound/read-sound';
 import { newId } from '../../store/ids';
 import { News } from '../../store/news';
 import { Notices } from '../../store/notices';
 import { selectBar, selectOwnScore, selectPlaced, selectView } from '../../store/selectors';
 import { sessionFeature } from '../../store/session';
 import { ScoreActions } from '../../store/song.actions';
-import { inSlices } from '../../ui/in-slices';
 import { inWords } from '../../ui/in-words';
 import { GuideSounds } from './guide-sounds';
 
@@ -26,9 +26,6 @@ export interface NewGuide {
 
 /** A recording that has so much of the longest one is a whole round. */
 const WHOLE = 0.9;
-
-/** Samples a second of what is read from files, and of their sound here. */
-const RATE = 48_000;
 
 /** The guides of the song: recordings that lie under it, where they lie and how loud they are. */
 @Injectable({ providedIn: 'root' })
@@ -94,7 +91,7 @@ export class GuideDesk {
     try {
       const wave = await readSound(await file.arrayBuffer());
       const at = (this.bars()?.from ?? 0) * this.bar();
-      const name = shortened(file.name.replace(/\.\w+$/, '') || 'Guide', LIMITS.name);
+      const name = guideName(file.name);
       await this.add([{ wave, name, place: view.occurrence.id, at }]);
       this.news.say(`${name} lies under the song`);
     } catch (problem) {
@@ -130,23 +127,5 @@ export class GuideDesk {
   }
 }
 
-/**
- * A sound file as one channel, as it is stored.
- *
- * @throws Error in words where the browser cannot read it, or it is too long
- */
-async function readSound(bytes: ArrayBuffer): Promise<Wave> {
-  const reader = new OfflineAudioContext(1, 1, RATE);
-  const decoded = await reader.decodeAudioData(bytes).catch(() => {
-    throw new Error('the browser cannot read its sound. WAV, MP3, FLAC and Ogg files can be read.');
-  });
-  if (decoded.duration > LONGEST_GUIDE) throw new Error(`it is longer than ${LONGEST_GUIDE / 60} minutes.`);
-  if (decoded.length === 0) throw new Error('there is no sound in it.');
-  // The browser mixes its channels down, and does so beside the page.
-  const mixer = new OfflineAudioContext(1, decoded.length, decoded.sampleRate);
-  const source = new AudioBufferSourceNode(mixer, { buffer: decoded });
-  source.connect(mixer.destination);
-  source.start();
-  const mono = await mixer.startRendering();
-  return { rate: mono.sampleRate, samples: await inSlices(storing(mono.getChannelData(0))) };
-}
+/** What the recording of a file is called. */
+export const guideName = (file: string): string => shortened(file.replace(/\.\w+$/, '').trim() || 'Guide', LIMITS.name);

@@ -2,7 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { requestFor } from '@fendro/core/compose/asking';
 import { takenBrief } from '@fendro/core/song/briefs';
-import { changeBrief, choose } from '@fendro/core/song/edit';
+import { changeBrief } from '@fendro/core/song/edit';
 import { sectionOf } from '@fendro/core/song/resolve';
 import { isDrumRole } from '@fendro/core/song/roles';
 import type { LineId, Score, Take } from '@fendro/core/song/schema';
@@ -76,14 +76,8 @@ export class DraftedTrials {
         if (!own) return;
         const changed = change(own);
         const [drafted] = made;
-        this.store.dispatch(
-          ScoreActions.revised({
-            name,
-            score: drafted ? choose(changed, section.id, line, drafted.id) : changed,
-            takes: [],
-            released: drafted ? [{ section: section.id, line }] : [],
-          }),
-        );
+        if (drafted) this.harmony.chooseIn(changed, drafted, name);
+        else this.store.dispatch(ScoreActions.revised({ name, score: changed, takes: [], released: [] }));
       },
       letGo: () => {
         this.harmony.backToChosen(section.id, line);

@@ -9,7 +9,7 @@ import { partTake, soundingId } from '@fendro/core/song/resolve';
 import { isDrumRole } from '@fendro/core/song/roles';
 import type { Score } from '@fendro/core/song/schema';
 import { bandSetUp, bareSong, songStart } from '@fendro/core/song/song-start';
-import { chordRhythmOf } from '@fendro/core/styles/chord-rhythms';
+import { chordRhythmOf, ownRhythmId, type ChordRhythm } from '@fendro/core/styles/chord-rhythms';
 import { newId } from '../../store/ids';
 import { Notices } from '../../store/notices';
 import {
@@ -98,7 +98,7 @@ export class Putting {
               id: 'rhythm',
               what: 'the rhythm of the chords',
               name: rhythm.name,
-              put: (_name: string) => this.shelf.put('rhythms', rhythm.id),
+              put: (own: string) => this.shelf.put('rhythms', named(rhythm, own)),
             },
           ]
         : []),
@@ -188,3 +188,7 @@ export class Putting {
     return false;
   }
 }
+
+/** The id of a rhythm under a name: its own where that is its name. */
+const named = ({ id, name, metre, length, steps }: ChordRhythm, own: string): string =>
+  own === name ? id : ownRhythmId(own, metre, length, steps);

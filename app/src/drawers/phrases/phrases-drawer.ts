@@ -85,7 +85,11 @@ export class PhrasesDrawer {
   );
   /** Drums have the patterns on the shelf; figures over chords are for all others. */
   private readonly all = computed((): readonly Phrase[] => [...this.own(), ...(this.drums() ? [] : allPhrases())]);
-  protected readonly total = computed(() => this.all().length);
+  protected readonly counted = computed(() => {
+    const total = this.all().length;
+    const what = this.drums() ? 'drum pattern' : 'phrase';
+    return `${total} ${what}${total === 1 ? '' : 's'}${this.drums() ? '' : ' over these chords'}`;
+  });
   protected readonly families: readonly Choice<Phrase['family'] | ''>[] = [
     { value: '', text: 'any kind' },
     ...choicesOf<Phrase['family']>(['broken chord', 'stabs', 'strumming', 'picking', 'bass figure', 'own']),

@@ -3,16 +3,17 @@ import { Tabs, type Tab } from '../../ui/tabs';
 import { ChordText } from './chord-text';
 import { MidiFile } from './midi-file';
 import { MidiFileDesk } from './midi-file-desk';
+import { RecordingDesk } from './recording-desk';
 
 type Kind = 'midi' | 'chords';
 
-/** Music that is already there: a MIDI file, or chords as they are written. */
+/** Music that is already there: a MIDI file, a recording, or chords as they are written. */
 @Component({
   selector: 'fd-bring-in',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [ChordText, MidiFile, Tabs],
   // A file that was read stays while the other view is open.
-  providers: [MidiFileDesk],
+  providers: [MidiFileDesk, RecordingDesk],
   template: `
     <div class="page">
       <h1>Bring in</h1>
@@ -29,7 +30,7 @@ type Kind = 'midi' | 'chords';
 })
 export class BringIn {
   protected readonly tabs: readonly Tab<Kind>[] = [
-    { id: 'midi', name: 'A MIDI file' },
+    { id: 'midi', name: 'A file' },
     { id: 'chords', name: 'Chords as text' },
   ];
   protected readonly kind = signal<Kind>('midi');

@@ -13,7 +13,7 @@ import type { ImportLine } from '@fendro/core/files/incoming/file-model';
 import { followGround } from '@fendro/core/song/follow-ground';
 import { LIMITS, shortened } from '@fendro/core/song/limits';
 import { NOTHING_HEARD } from '@fendro/core/song/resolve';
-import type { ChordSpan, PartId, Role, Score, Take } from '@fendro/core/song/schema';
+import type { ChordSpan, OccurrenceId, PartId, Role, Score, Take } from '@fendro/core/song/schema';
 import type { Style } from '@fendro/core/song/style';
 import { startScore } from '@fendro/core/styles/band';
 import { styleIn, styleOf, STYLES, withStyle } from '@fendro/core/styles/styles';
@@ -28,6 +28,9 @@ import { ScoreActions } from '../../store/song.actions';
 import { songFeature } from '../../store/song.reducer';
 import { ImportClient } from '../../work/import-client';
 import type { FoundInFile } from '../../work/import-messages';
+
+/** Lays what a song was written from under it. */
+export type LaysUnder = (score: Score, place: OccurrenceId) => Promise<Score>;
 
 const NO_MUSIC = { parts: [], sections: [], order: [] } as const;
 
@@ -59,6 +62,8 @@ export class MidiFileDesk {
   /** The chords of each section, as far as they have been found. */
   readonly chords = signal<readonly (readonly ChordSpan[])[] | null>(null);
   readonly finding = computed(() => this.found() !== null && this.picked().length > 0 && this.chords() === null);
+  /** What comes to lie under the song that it becomes. */
+  private laysUnder: LaysUnder | null = null;
   private asked = 0;
   private work: AbortController | null = null;
 
@@ -142,30 +147,53 @@ export class MidiFileDesk {
     return { ...file, lines: file.lines.map((line): ImportLine => ({ ...line, role: this.roleOf(line) })) };
   }
 
-  /** Reads a file; what was read before stays until it has been. */
-  async take(file: File): Promise<void> {
+  /** Falls silent, and waits for another file; what was read before stays until that has been. */
+  leave(): void {
     this.silence();
     this.work?.abort();
-    const work = new AbortController();
-    this.work = work;
     this.reading.set(true);
     this.problem.set(null);
+  }
+
+  /**
+   * Reads a MIDI file.
+   *
+   * @returns true where it is open now
+   */
+  async take(file: File): Promise<boolean> {
+    this.leave();
+    const work = new AbortController();
+    this.work = work;
     const answer = await this.client.read(new Uint8Array(await file.arrayBuffer()), work.signal);
-    if (this.work !== work) return;
+    if (this.work !== work) return false;
     this.work = null;
     this.reading.set(false);
-    if (work.signal.aborted) return;
-    if (!answer.ok) {
-      this.problem.set(`${file.name}: ${answer.reason}`);
-      return;
-    }
-    this.fileName.set(file.name);
+    if (work.signal.aborted) return false;
+    if (answer.ok) this.show(file.name, answer.found, null);
+    else this.problem.set(`${file.name}: ${answer.reason}`);
+    return answer.ok;
+  }
+
+  /**
+   * Shows what was found in a file.
+   *
+   * @param laysUnder  what comes to lie under the song that it becomes
+   */
+  show(fileName: string, found: FoundInFile, laysUnder: LaysUnder | null): void {
+    this.fileName.set(fileName);
     this.roles.set({});
     this.targets.set({});
     this.chosenStyle.set(null);
-    this.picked.set(answer.found.file.lines.map(({ id }) => id));
-    this.key.set(answer.found.keys[0]?.key ?? { tonic: 0, scale: 'major' });
-    this.found.set(answer.found);
+    this.laysUnder = laysUnder;
+    this.picked.set(found.file.lines.map(({ id }) => id));
+    this.key.set(found.keys[0]?.key ?? { tonic: 0, scale: 'major' });
+    this.found.set(found);
+  }
+
+  /** Shows the same lines as they are written in another way; what was chosen of them stays. */
+  rewrite(found: FoundInFile): void {
+    this.silence();
+    this.found.set(found);
   }
 
   setStyle(id: string): void {
@@ -221,7 +249,9 @@ export class MidiFileDesk {
     const imported = this.imported();
     if (!imported) return false;
     this.silence();
-    const result = await this.library.adopt({ ...imported.score, title: imported.title }, imported.takes);
+    const titled = { ...imported.score, title: imported.title };
+    const score = (await this.laysUnder?.(titled, imported.occurrence)) ?? titled;
+    const result = await this.library.adopt(score, imported.takes);
     if (!result.ok) this.problem.set(result.reason);
     else if (imported.added.length > 0) void this.drafting.draftParts(new Set(imported.added));
     return result.ok;
@@ -232,7 +262,7 @@ export class MidiFileDesk {
    *
    * @returns true where it was brought in
    */
-  intoSong(): boolean {
+  async intoSong(): Promise<boolean> {
     const [found, own, chords] = [this.found(), this.score(), this.chords()];
     if (!found || !own || !chords || this.intoProblem() !== null) return false;
     const choice = this.choice(this.move());
@@ -247,10 +277,11 @@ export class MidiFileDesk {
     }
     const imported = importInto(score, this.fileWithRoles(found), chords, choice, newId);
     this.silence();
+    const laid = (await this.laysUnder?.(imported.score, imported.occurrence)) ?? imported.score;
     this.store.dispatch(
       ScoreActions.revised({
         name: `bring in ${this.fileName()}`,
-        score: imported.score,
+        score: laid,
         takes: [...takes, ...imported.takes],
         released: [],
         view: imported.occurrence,
@@ -266,4 +297,4 @@ export class MidiFileDesk {
 }
 
 const titleOf = (fileName: string): string =>
-  shortened(fileName.replace(/\.midi?$/i, '').trim(), LIMITS.title) || 'From a file';
+  shortened(fileName.replace(/\.(midi?|wav|mp3|ogg|flac|m4a|aiff?)$/i, '').trim(), LIMITS.title) || 'From a file';

@@ -18,6 +18,7 @@ import { EMPTY_SHELF } from '../../storage/shelf-storage';
 import { ImportClient } from '../../work/import-client';
 import { MidiFile } from './midi-file';
 import { MidiFileDesk } from './midi-file-desk';
+import { RecordingDesk } from './recording-desk';
 
 const { score, takes } = scoreWith(1, 0);
 const swinging = musicOf({ ...score, ground: { ...score.ground, swing: 62, feel: 0 } }, takes);
@@ -39,6 +40,7 @@ async function shown() {
       provideRouter([]),
       provideIcons(),
       MidiFileDesk,
+      RecordingDesk,
       { provide: Library, useValue: { adopt } },
       { provide: Drafting, useValue: { draftParts } },
       { provide: ImportClient, useValue: client },

@@ -22,6 +22,8 @@ import { SCALE_CHOICES, tonicChoices } from '../../ui/ground-choices';
 import { NotePicture, shapeOf } from '../../ui/note-picture';
 import { sortedBy } from '../../ui/sorted-by';
 import { MidiFileDesk } from './midi-file-desk';
+import { RecordingCorrections } from './recording-corrections';
+import { RecordingDesk } from './recording-desk';
 
 const keyText = ({ tonic, scale }: Key): string => `${printedName(tonic)} ${scaleOf(scale).name.toLowerCase()}`;
 
@@ -50,12 +52,14 @@ const INTO = 'into ';
     MatSortModule,
     MatTableModule,
     NotePicture,
+    RecordingCorrections,
   ],
   templateUrl: './midi-file.html',
   styleUrls: ['../pages.scss', './bring-in.scss'],
 })
 export class MidiFile {
   protected readonly desk = inject(MidiFileDesk);
+  protected readonly recording = inject(RecordingDesk);
   private readonly router = inject(Router);
   protected readonly playback = inject(Playback);
   protected readonly over = signal(false);
@@ -69,7 +73,9 @@ export class MidiFile {
   ];
   protected readonly tonics = computed(() => tonicChoices(this.desk.key().scale));
   protected readonly tonicClass = computed(() => pitchClassOf(this.desk.key().tonic));
-  protected readonly idle = computed(() => this.desk.picked().length === 0 || this.desk.chords() === null);
+  protected readonly idle = computed(
+    () => this.desk.picked().length === 0 || this.desk.chords() === null || this.desk.reading(),
+  );
 
   private readonly lines = computed(() =>
     (this.desk.found()?.file.lines ?? []).map((line, index) => ({
@@ -139,7 +145,7 @@ export class MidiFile {
 
   protected take(files: FileList | null | undefined): void {
     const file = files?.[0];
-    if (file) void this.desk.take(file);
+    if (file) void this.recording.open(file);
   }
 
   protected dropped(event: DragEvent): void {
@@ -201,6 +207,6 @@ export class MidiFile {
   }
 
   protected async intoSong(): Promise<void> {
-    if (this.desk.intoSong()) await this.router.navigateByUrl('/');
+    if (await this.desk.intoSong()) await this.router.navigateByUrl('/');
   }
 }

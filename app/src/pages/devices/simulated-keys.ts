@@ -113,7 +113,8 @@ export class SimulatedKeys implements OnDestroy {
     this.problem.set(read.ok ? null : read.problem);
     if (!read.ok) return;
     this.plays.set(true);
-    for (const note of read.notes) this.play(note);
+    const since = performance.now();
+    for (const note of read.notes) this.play(note, since);
     this.timers.push(
       setTimeout(() => {
         this.end();
@@ -121,24 +122,23 @@ export class SimulatedKeys implements OnDestroy {
     );
   }
 
-  private play({ pitch, from, to }: ScriptedNote): void {
+  /** Says each note as of when it was to be struck: a page that is busy comes to it late, a player does not. */
+  private play({ pitch, from, to }: ScriptedNote, since: number): void {
     const beat = this.beat();
+    const at = (ms: number, act: (pitch: MidiNote, at: number) => void): void => {
+      this.timers.push(
+        setTimeout(() => {
+          act(pitch, since + ms);
+        }, ms),
+      );
+    };
+    at(from * beat, (struck, when) => {
+      this.strike(struck, when);
+    });
     // A little before the beat is over, so that a note that comes again is struck again.
-    const plan = [
-      [
-        from * beat,
-        () => {
-          this.strike(pitch);
-        },
-      ],
-      [
-        to * beat - 20,
-        () => {
-          this.letGo(pitch);
-        },
-      ],
-    ] as const;
-    for (const [after, act] of plan) this.timers.push(setTimeout(act, after));
+    at(to * beat - 20, (struck, when) => {
+      this.letGo(struck, when);
+    });
   }
 
   private end(): void {
