@@ -58,5 +58,6 @@ test('a recording is listened to, set right, and becomes a song with the recordi
   await page.reload();
   await expect(page.getByLabel('Song title')).toHaveValue('harbour rehearsal');
   await page.getByRole('button', { name: 'Guide', exact: true }).click();
-  await expect(guide.getByText(/harbour rehearsal/).first()).toBeVisible();
+  await expect(guide.getByRole('textbox', { name: 'Name of harbour rehearsal' })).toHaveValue('harbour rehearsal');
+  await expect(guide.getByRole('img')).toHaveCount(1);
 });
