@@ -53,7 +53,8 @@ const [STRAIGHT, TRIPLET, SHORTEST] = [120, 160, 60] as const;
 /**
  * Writes a recording down: beats, bars, lines of notes, in the form in which MIDI files come in.
  *
- * @param name  what the recording is called
+ * @param sound       its notes in order of their starts
+ * @param correction  what holds in place of what would be heard
  */
 export function heardFile(sound: HeardSound, correction: Correction = {}): WrittenRecording {
   const pulse = pulseOf(sound);

@@ -52,6 +52,7 @@ export class RecordingDesk {
     this.work?.abort();
     const work = new AbortController();
     this.work = work;
+    this.heard.set(null);
     this.midi.leave();
     const bytes = await file.arrayBuffer();
     if (work.signal.aborted) return;
@@ -64,6 +65,7 @@ export class RecordingDesk {
   cancel(): void {
     this.work?.abort();
     this.midi.cancel();
+    this.heard.set(null);
     this.midi.reading.set(false);
   }
 
@@ -102,7 +104,8 @@ export class RecordingDesk {
 
   /** Sets something right that was heard wrong; the last of several corrections is the one that counts. */
   async correct(change: Correction): Promise<void> {
-    const [{ recording }, now] = [this, this.written()];
+    const { recording } = this;
+    const now = this.written();
     if (!recording || !now) return;
     // What is not set right stays as it is shown: bar lines where they are, the metre as it is.
     const correction = { metre: now.metre, line: now.first, ...this.correction, ...change };

@@ -136,6 +136,19 @@ describe('a recording that comes in', () => {
     ]);
   });
 
+  it('that was given up on its way is no longer listened to, and the next file is only read', async () => {
+    const { by, click, open, reader, settle } = await shown();
+    reader.mono.mockReturnValueOnce(new Promise(() => undefined));
+    await open('rehearsal.wav', WAV);
+    expect(by.getByText('Listening …')).toBeTruthy();
+    await click('Cancel');
+    expect(by.queryByText('Listening …')).toBeNull();
+    const late = Object.assign(new File([], 'notes.mid'), { arrayBuffer: () => new Promise<never>(() => undefined) });
+    void TestBed.inject(RecordingDesk).open(late);
+    await settle();
+    expect(by.getByText('Reading …')).toBeTruthy();
+  });
+
   it('that cannot be read says so, and what was open stays', async () => {
     const { by, heard, open, reader } = await shown();
     await open('rehearsal.wav', WAV);
