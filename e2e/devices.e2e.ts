@@ -124,9 +124,10 @@ test('the clock of the music leads a studio and parts go there; a studio leads t
   await expect.poll(async () => Number(await bass.getByRole('cell').nth(2).textContent())).toBeGreaterThan(3);
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
   await expect(shown('Clock')).toHaveText('stands');
-  // Where a busy machine lets the sound itself come later, the clock has to come later with it, and by no more.
+  // Where a busy machine lets the sound itself come later, the clock has to come later with it, and by no more; by how
+  // much it came is the middle of ten looks, which is told to a hundredth.
   const furthest = Number.parseFloat((await shown('Furthest').textContent()) ?? '');
-  expect(furthest).toBeLessThan(1 + (await soundCameLater(page)));
+  expect(furthest).toBeLessThan(1 + 1.01 * (await soundCameLater(page)));
   expect(await studio.getByRole('row').count()).toBe(3);
   await expect(bass.getByRole('cell').nth(4)).toHaveText('');
 

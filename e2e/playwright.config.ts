@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { BROWSER } from '../tools/browser.mjs';
 
 const port = Number(process.env['PORT'] ?? 4174);
 
@@ -26,19 +27,7 @@ export default defineConfig({
     browserName: 'chromium',
     // Menus and drawers are there at once.
     contextOptions: { reducedMotion: 'reduce' },
-    launchOptions: {
-      executablePath: '/usr/bin/chromium',
-      args: [
-        '--headless',
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-      ],
-    },
+    launchOptions: BROWSER,
   },
   webServer: {
     command: 'node tools/run.mjs e2e/support/server.ts',

@@ -5,7 +5,7 @@ import { attemptsAt } from '@fendro/core/compose/stages';
 import { choose } from '@fendro/core/song/edit';
 import { songTicks } from '@fendro/core/song/resolve';
 import { inDraftingOrder, listenedTo } from '@fendro/core/song/roles';
-import { HARMONY, type Asking, type PartTake, type Score, type Take } from '@fendro/core/song/schema';
+import { HARMONY, type Asking, type Ground, type PartTake, type Score, type Take } from '@fendro/core/song/schema';
 import { draftedTake, type Drafted } from '@fendro/core/song/take';
 import type { Style } from '@fendro/core/song/style';
 import { groundFor, startScore } from '@fendro/core/styles/band';
@@ -21,10 +21,14 @@ export interface BandSong {
   readonly ended: number;
 }
 
-/** A style's band over chords of its own, with its ending. */
-export function songOf(style: Style): BandSong {
+/**
+ * A style's band over chords of its own, with its ending.
+ *
+ * @param other  what is otherwise than the style has it
+ */
+export function songOf(style: Style, other: Partial<Ground> = {}): BandSong {
   const scale = style.scales[0] ?? 'major';
-  const ground = groundFor(style, { tonic: tonicsFor(scale)[2] ?? 0, scale });
+  const ground = { ...groundFor(style, { tonic: tonicsFor(scale)[2] ?? 0, scale }), ...other };
   const place = { ground, bars: 8, kind: 'verse' as const };
   let score = startScore(style.name, ground, style);
   const [section] = score.sections;

@@ -3,6 +3,7 @@ import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
+import { BROWSER } from './browser.mjs';
 
 export const root = resolve(import.meta.dirname, '..');
 const at = (...parts) => join(root, ...parts);
@@ -66,12 +67,13 @@ export function ensureBuild() {
   writeFileSync(stamp, hash);
 }
 
-/** What the end-to-end tests need from Debian: the browser, and other people's MIDI readers. */
+/** What the end-to-end tests need from Debian: the browser, and other people's readers of MIDI and XML. */
 const DEBIAN = [
-  { package: 'chromium', there: () => existsSync('/usr/bin/chromium') },
+  { package: 'chromium-headless-shell', there: () => existsSync(BROWSER.executablePath) },
   { package: 'midicsv', there: () => existsSync('/usr/bin/midicsv') },
   { package: 'fluidsynth', there: () => existsSync('/usr/bin/fluidsynth') },
   { package: 'fluid-soundfont-gm', there: () => existsSync('/usr/share/sounds/sf2/FluidR3_GM.sf2') },
+  { package: 'libxml2-utils', there: () => existsSync('/usr/bin/xmllint') },
   { package: 'sox', there: () => existsSync('/usr/bin/sox') },
   { package: 'python3-mido', there: () => spawnSync('/usr/bin/python3', ['-c', 'import mido']).status === 0 },
 ];

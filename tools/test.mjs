@@ -23,6 +23,7 @@ const alone = [
   ['build', node, ['tools/build.mjs']],
   ...LINT.slice(1),
   ...TYPES,
+  ['lead sheets', node, ['tools/run.mjs', 'tools/lead-sheets.ts']],
   ['broken MIDI files', node, ['tools/run.mjs', 'tools/fuzz.ts', '2000']],
 ];
 if (!(await allRan(alone, 2))) process.exit(1);

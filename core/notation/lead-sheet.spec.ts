@@ -1,5 +1,6 @@
 import * as fc from 'fast-check';
 import { scoreWith } from '../testing/scores';
+import { songWithEndings } from '../testing/sheets';
 import { heardNotes, musicOf } from '../testing/sounding';
 import { barTicks, METRES, type Metre } from '../theory/metre';
 import { pitchClassOf, typedName } from '../theory/pitch';
@@ -89,28 +90,8 @@ describe('a lead sheet', () => {
   });
 
   it('brackets endings where only the end of a section differs', () => {
-    const { score: drafted, takes } = scoreWith(5, 0);
-    const melody = usualLead(drafted)!;
-    const [first] = drafted.sections;
-    const id = first!.chosen[melody.id]!.take;
-    const take = takes[id]!;
-    if (take.of !== 'part') throw new Error('no melody');
-    const other = {
-      ...take,
-      id: 'other',
-      notes: take.notes.map((note) => (note.start >= 1920 ? { ...note, pitch: note.pitch + 2 } : note)),
-    };
-    const second = {
-      ...first!,
-      id: 'section-3',
-      chosen: { ...first!.chosen, [melody.id]: { ...first!.chosen[melody.id]!, take: 'other' } },
-    };
-    const score = {
-      ...drafted,
-      sections: [...drafted.sections, second],
-      order: ['section-1', 'section-3'].map((section) => ({ id: section, section })),
-    };
-    const sheet = leadSheet(musicOf(score, { ...takes, other }), melody)!;
+    const { music, melody } = songWithEndings();
+    const sheet = leadSheet(music, melody)!;
     // The headings of sections differ by their names only where names do.
     expect(sheet.bars.map(({ opens, plays, ending, bracket }) => [opens, plays, ending, bracket])).toEqual([
       [true, 0, null, null],

@@ -1,18 +1,8 @@
 // What a writer waits for, measured in the built application.
 import { gzipSync } from 'node:zlib';
 import { chromium } from '@playwright/test';
+import { BROWSER } from '../browser.mjs';
 import { measureLarge } from './large-bench.mjs';
-
-const ARGUMENTS = [
-  '--headless',
-  '--no-sandbox',
-  '--disable-gpu',
-  '--disable-quic',
-  '--no-first-run',
-  '--disable-background-networking',
-  '--disable-component-update',
-  '--disable-sync',
-];
 
 /** Collects the longest main-thread task and the first moment at which something non-silent passed the meters. */
 function watch() {
@@ -25,7 +15,7 @@ function watch() {
 const milliseconds = (value) => `${Math.round(value)} ms`;
 
 export async function measureBrowser(address, root) {
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ARGUMENTS });
+  const browser = await chromium.launch(BROWSER);
   const rows = [];
   /** Scripts and styles of the page itself, as they are sent, until the workspace stands. */
   const loaded = new Map();

@@ -2,9 +2,9 @@ import * as fc from 'fast-check';
 import { JSDOM } from 'jsdom';
 import { leadSheet, usualLead } from '../../notation/lead-sheet';
 import { scoreWith } from '../../testing/scores';
+import { songOverChords } from '../../testing/sheets';
 import { musicOf } from '../../testing/sounding';
 import { METRES } from '../../theory/metre';
-import { readChord } from '../../theory/read-chord';
 import { musicXml } from './musicxml';
 
 interface Element {
@@ -140,15 +140,8 @@ describe('a lead sheet as MusicXML', () => {
   });
 
   it('names chords by their kinds, and by the degrees in which they differ', () => {
-    const { score, takes } = scoreWith(3, 0);
-    const symbols = ['Am7', 'C/E', 'F#m7b5', 'G7b9', 'Csus4', 'Cadd9', 'N.C.', 'E7#9'];
-    const harmony = score.sections[0]!.harmony!;
-    const chords = symbols.map((symbol, index) => {
-      const reading = readChord(symbol);
-      return { start: index * 480, duration: 480, chord: reading.ok ? reading.chord : null };
-    });
-    const own = { ...takes, [harmony]: { ...takes[harmony]!, chords } as (typeof takes)[string] };
-    const sheet = leadSheet(musicOf(score, own), usualLead(score)!)!;
+    const music = songOverChords(['Am7', 'C/E', 'F#m7b5', 'G7b9', 'Csus4', 'Cadd9', 'N.C.', 'E7#9']);
+    const sheet = leadSheet(music, usualLead(music.score)!)!;
     const found = all(parsed(musicXml(sheet)), 'harmony').slice(0, 8);
     expect(
       found.map((each) => [
@@ -171,6 +164,19 @@ describe('a lead sheet as MusicXML', () => {
       ['none', 'C', '', ''],
       ['dominant', 'E', '', '9 1 add'],
     ]);
+  });
+
+  it('writes what is lower than the standard has a name for in its lowest octave', () => {
+    const { score, takes } = scoreWith(2, 0);
+    const lead = usualLead(score)!;
+    const low = Object.fromEntries(
+      Object.entries(takes).map(([id, take]) => [
+        id,
+        take.of === 'part' ? { ...take, notes: take.notes.map((note) => ({ ...note, pitch: note.pitch % 12 })) } : take,
+      ]),
+    );
+    const octaves = all(parsed(musicXml(leadSheet(musicOf(score, low), lead)!)), 'octave').map(({ text }) => text);
+    expect(new Set(octaves)).toEqual(new Set(['0']));
   });
 
   it('carries names in any script, and leaves out what XML has no sign for', () => {

@@ -113,12 +113,15 @@ function writeStep(parent: Node, name: 'root' | 'bass', spelled: Fifths): void {
   if (alter !== 0) parent.ele(`${name}-alter`).txt(String(alter));
 }
 
+/** The standard has none below: what is lower is written in it. */
+const LOWEST_OCTAVE = 0;
+
 function writePitch(note: Node, pitch: MidiNote, spelled: Fifths): void {
   const { step, alter } = stepOf(spelled);
   const element = note.ele('pitch');
   element.ele('step').txt(step);
   if (alter !== 0) element.ele('alter').txt(String(alter));
-  element.ele('octave').txt(String(octaveOf(pitch, spelled)));
+  element.ele('octave').txt(String(Math.max(LOWEST_OCTAVE, octaveOf(pitch, spelled))));
 }
 
 /** Three in the time of two, where a value is one of a triplet. */
