@@ -98,6 +98,22 @@ test('what is written as sound is what is heard, and its parts add up to it', as
     expect(peakOf(song.left)).toBeLessThanOrEqual(10 ** (-1 / 20) + 1e-6);
   });
 
+  await test.step('what is looped is written twice round: the song as it was, and once more', async () => {
+    await page.getByRole('checkbox', { name: 'Every part by itself' }).uncheck();
+    await page.getByRole('combobox', { name: 'What is written as sound' }).selectOption('What is looped: Verse');
+    await page.getByRole('spinbutton', { name: 'Times round' }).fill('2');
+    await page.getByRole('spinbutton', { name: 'Times round' }).press('Enter');
+    const { name, bytes } = await written(page, /^Write as WAV$/);
+    expect(name).toBe('Rain - Verse.wav');
+    const { left } = readWav(bytes);
+    const round = Math.round((8 * 60 * rate) / 180);
+    expect(Math.abs(left.length - song.left.length - round)).toBeLessThan(rate);
+    const off = left.slice(0, 2 * rate).map((value, at) => value - (song.left[at] as number));
+    expect(peakOf(off)).toBeLessThan(2 ** -20);
+    expect(peakOf(left.slice(round, 2 * round))).toBeGreaterThan(0.05);
+    await page.getByRole('checkbox', { name: 'Every part by itself' }).check();
+  });
+
   await test.step('it can be given up', async () => {
     await page.getByRole('button', { name: /WAV files in one zip$/ }).click();
     await page.getByRole('button', { name: 'Give up' }).click();

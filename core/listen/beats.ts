@@ -214,10 +214,9 @@ function smoothedCourse(course: readonly number[], struck: readonly number[], pe
   return course.map((frame, index) => {
     if (known.has(frame)) return frame;
     const after = sure.findIndex((place) => place > index);
-    const [a, b] =
-      after <= 0
-        ? [sure.at(after === 0 ? 0 : -2) ?? 0, sure.at(after === 0 ? 1 : -1) ?? 0]
-        : [sure[after - 1] ?? 0, sure[after] ?? 0];
+    // Before the first and after the last, the two that are nearest.
+    const upper = clamp(after < 0 ? sure.length - 1 : after, 1, sure.length - 1);
+    const [a, b] = [sure[upper - 1] ?? 0, sure[upper] ?? 0];
     const [from, to] = [course[a] ?? 0, course[b] ?? 0];
     return from + ((to - from) * (index - a)) / (b - a);
   });

@@ -1,8 +1,7 @@
 import type { ImportFile, ImportLine, ImportNote, ImportSection } from '../files/incoming/file-model';
-import type { Role } from '../song/schema';
-import { TEMPO_LIMITS, type TempoPoint } from '../song/schema';
+import { TEMPO_LIMITS, type Role, type TempoPoint } from '../song/schema';
 import { barTicks, type Metre } from '../theory/metre';
-import { clamp, type Ticks } from '../theory/units';
+import { clamp, TICKS_PER_QUARTER, type Ticks } from '../theory/units';
 import { barsFrom, barsIn } from './bars';
 import { beatsOf, tempoOf } from './beats';
 import { countedBeats, type CountedBeats } from './compound';
@@ -69,7 +68,7 @@ export function heardFile(sound: HeardSound, correction: Correction = {}): Writt
   return {
     file: { lines, sections: sectionsOf(time, lines, beats.even), length: end, chords: [], remarks: [] },
     first: time.times[0] ?? 0,
-    tempo: (tempoBetween(time, 0, last) * 480) / beatTicks(metre),
+    tempo: (tempoBetween(time, 0, last) * TICKS_PER_QUARTER) / beatTicks(metre),
     metre,
     even: beats.even,
     time,
@@ -79,7 +78,7 @@ export function heardFile(sound: HeardSound, correction: Correction = {}): Writt
 /** Beats as they are counted: at the tempo that was typed, else as they are heard. */
 function beatsFor(pulse: Float32Array, { tempo, metre }: Correction): CountedBeats {
   const beats = beatsOf(pulse, tempoOf(pulse, tempo));
-  const compound = metre ? beatTicks(metre) !== 480 : undefined;
+  const compound = metre ? beatTicks(metre) !== TICKS_PER_QUARTER : undefined;
   if (tempo !== undefined) return { beats, compound: compound ?? false };
   const counted = countedBeats(pulse, beats);
   return compound === undefined ? counted : { ...counted, compound };
@@ -131,7 +130,7 @@ function onGrid(time: WrittenTime, seconds: number): number {
   const tick = tickAt(time, seconds);
   const beat = Math.floor(tick / time.beat);
   const ticksNear = (NEAR * time.beat) / Math.max(0.1, (time.times[beat + 1] ?? 0.5) - (time.times[beat] ?? 0));
-  const grids = time.beat === 480 ? [STRAIGHT, TRIPLET] : [STRAIGHT];
+  const grids = time.beat === TICKS_PER_QUARTER ? [STRAIGHT, TRIPLET] : [STRAIGHT];
   const [place = tick] = grids
     .map((grid) => Math.round(tick / grid) * grid)
     // A triplet has to be clearly nearer.

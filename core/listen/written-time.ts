@@ -1,5 +1,5 @@
 import { beatsOf as beatsOfBar, type Metre } from '../theory/metre';
-import type { Ticks } from '../theory/units';
+import { TICKS_PER_QUARTER, type Ticks } from '../theory/units';
 import type { Bars } from './bars';
 import type { HeardNote } from './heard-note';
 
@@ -30,7 +30,7 @@ export const HEARD_METRES: readonly Metre[] = [
 export const countedIn = (metre: Metre): number => beatsOfBar(metre).length;
 
 /** Ticks of a counted beat. */
-export const beatTicks = (metre: Metre): Ticks => beatsOfBar(metre)[0]?.length ?? 480;
+export const beatTicks = (metre: Metre): Ticks => beatsOfBar(metre)[0]?.length ?? TICKS_PER_QUARTER;
 
 /**
  * Writes bars so that the first of them holds the first note.
@@ -62,5 +62,5 @@ export function tickAt({ times, beat }: WrittenTime, seconds: number): number {
 /** Quarter notes a minute from one beat of the writing to a later one. */
 export const tempoBetween = ({ times, beat }: WrittenTime, from: number, to: number): number => {
   const seconds = (times[to] ?? 0) - (times[from] ?? 0);
-  return seconds > 0 ? (60 * (to - from) * beat) / 480 / seconds : 120;
+  return seconds > 0 ? (60 * (to - from) * beat) / TICKS_PER_QUARTER / seconds : 120;
 };

@@ -34,7 +34,8 @@ export function leadOf(music: Music, course: Course, counts: (part: Part) => boo
   return first && pickUpOf(music, course, counts) > HANDS ? barTicks(first.ground.metre) : 0;
 }
 
-const endOf = (course: Course): Ticks => {
+/** Where the last passage of a course is over, in ticks. */
+export const endOf = (course: Course): Ticks => {
   const last = course.at(-1);
   return last ? last.start + last.part.to : 0;
 };
@@ -172,7 +173,7 @@ const forAudible = (score: Score): ((line: LineId) => boolean) => {
 const stretched = ({ stretch }: DeliveryOptions): readonly string[] => (stretch ? [stretch.name] : []);
 
 /** The running order, or a stretch of it from tick 0 on. */
-const courseOf = ({ score }: Music, { stretch }: DeliveryOptions): Course =>
+export const courseOf = (score: Score, stretch: Stretch | undefined): Course =>
   stretch
     ? begunAt(loopCourse(score, stretch.span, layOut(score), stretch.rounds), stretch.span.from)
     : songCourse(score);
@@ -181,7 +182,7 @@ const courseOf = ({ score }: Music, { stretch }: DeliveryOptions): Course =>
 export const asSong = (music: Music, options: DeliveryOptions = {}): FileRequest => ({
   ...options,
   music,
-  course: courseOf(music, options),
+  course: courseOf(music.score, options.stretch),
   title: [music.score.title, ...stretched(options)].join(' – '),
   sounds: forAudible(music.score),
 });

@@ -28,6 +28,26 @@ describe('handing a song over', () => {
     );
   });
 
+  it('says of every file of which kind it is: the whole, a part, the chords, or a section', () => {
+    const { score, takes } = scoreWith(1, 0);
+    const { files } = handOver(chosenMusic(score, takes), {
+      what: { kind: 'song' },
+      human: true,
+      apart: false,
+      layersTogether: false,
+      drumsApart: false,
+      resolution: 480,
+      drums: 'general',
+    });
+    expect(files.map(({ group }) => group)).toEqual([
+      'whole',
+      'whole',
+      ...score.parts.map(() => 'parts'),
+      'chords',
+      ...score.sections.map(() => 'sections'),
+    ]);
+  });
+
   it('names every file apart and says once what holds of all', () => {
     const { score, takes } = scoreWith(1, 0);
     const same = { ...score, parts: score.parts.map((part) => ({ ...part, name: 'Part' })) };

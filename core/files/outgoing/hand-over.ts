@@ -24,8 +24,12 @@ import { drumsStruck, onPads, type DrumKeys } from '../midi/drum-layout';
 import { withNamesApart } from './file-names';
 import { fingerprintOf, type Fingerprint } from './fingerprint';
 
+/** Of which kind a file is among those of a song: all of it, a part, its chords, a section, or a take. */
+export type HandedGroup = 'whole' | 'parts' | 'chords' | 'sections' | 'takes';
+
 /** A file of a song, and what it holds in the writer's words. */
 export interface HandedFile {
+  readonly group: HandedGroup;
   readonly what: string;
   readonly delivery: Delivery;
   /** Tells whether it is the same as one that was handed over before. */
@@ -85,10 +89,7 @@ function takesMusic(score: Score, takes: Takes, { section, part }: Extract<Hande
 export const musicFor = (score: Score, takes: Takes, what: HandedWhat): Music =>
   what.kind === 'takes' ? takesMusic(score, takes, what) : chosenMusic(score, takes);
 
-interface Found {
-  readonly what: string;
-  readonly delivery: Delivery;
-}
+type Found = Pick<HandedFile, 'group' | 'what' | 'delivery'>;
 
 /** Files under names that differ, with what is told of each. @param remarks  what is told of all */
 function handed(found: readonly Found[], remarks: readonly string[], drums: HandOver['drums']): HandOver {
@@ -96,7 +97,8 @@ function handed(found: readonly Found[], remarks: readonly string[], drums: Hand
   return {
     remarks,
     drums,
-    files: found.map(({ what, delivery }, index) => ({
+    files: found.map(({ group, what, delivery }, index) => ({
+      group,
       what,
       delivery: named[index] ?? delivery,
       print: fingerprintOf(delivery.bytes),
@@ -119,7 +121,7 @@ function handedTakes(
     const number = numbers.get(take.id);
     if (!delivery || number === undefined) return [];
     const name = delivery.name.replace(/\.mid$/, ` - Take ${number}.mid`);
-    return [{ what: `Take ${number}`, delivery: { ...delivery, name } }];
+    return [{ group: 'takes', what: `Take ${number}`, delivery: { ...delivery, name } }];
   });
   return handed(found, [], struckOn);
 }
@@ -150,17 +152,17 @@ export function handOver(given: Music, { what, human, drums, ...wished }: HandOv
   const names = trackNames(music, options);
   const chords = deliverChords(music, options);
   const sections = what.kind === 'stretch' ? [] : placedSections(music.score);
-  const found = [
-    { what: `${whole}, a track for each part`, delivery: song },
-    ...(oneTrack.ok ? [{ what: `${whole} in one track`, delivery: oneTrack.delivery }] : []),
+  const found: readonly Found[] = [
+    { group: 'whole', what: `${whole}, a track for each part`, delivery: song },
+    ...(oneTrack.ok ? [{ group: 'whole', what: `${whole} in one track`, delivery: oneTrack.delivery } as const] : []),
     ...deliverLines(music, options)
-      .map((delivery, index) => ({ what: `${names[index]} alone`, delivery }))
+      .map((delivery, index) => ({ group: 'parts', what: `${names[index]} alone`, delivery }) as const)
       // Who rests there has no file of a stretch.
       .filter(({ delivery }) => what.kind === 'song' || delivery.notes > 0),
-    ...(chords ? [{ what: 'The chords, as voiced and struck', delivery: chords }] : []),
-    ...sections.flatMap((section) => {
+    ...(chords ? [{ group: 'chords', what: 'The chords, as voiced and struck', delivery: chords } as const] : []),
+    ...sections.flatMap((section): Found[] => {
       const delivery = deliverSection(music, section.id, options);
-      return delivery ? [{ what: `${nameApart(music, section)}, all parts`, delivery }] : [];
+      return delivery ? [{ group: 'sections', what: `${nameApart(music, section)}, all parts`, delivery }] : [];
     }),
   ];
   return handed(found, oneTrack.ok ? song.remarks : [...song.remarks, oneTrack.reason], struckOn);

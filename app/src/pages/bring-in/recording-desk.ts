@@ -5,11 +5,13 @@ import { RATE } from '@fendro/core/listen/frames';
 import type { Correction } from '@fendro/core/listen/heard-file';
 import { laidUnder } from '@fendro/core/listen/laid-under';
 import { addGuides, guidesAreFull } from '@fendro/core/song/guides';
+import { LIMITS } from '@fendro/core/song/limits';
 import type { OccurrenceId, Score } from '@fendro/core/song/schema';
 import { guideName } from '../../desks/guides/guide-desk';
 import { GuideSounds } from '../../desks/guides/guide-sounds';
 import { readMono, readSound } from '../../sound/read-sound';
 import { newId } from '../../store/ids';
+import { Notices } from '../../store/notices';
 import { inWords } from '../../ui/in-words';
 import { ListeningClient, type HeardRecording } from '../../work/listening/listening-client';
 import type { WrittenSound } from '../../work/listening/listening-messages';
@@ -29,6 +31,7 @@ export class RecordingDesk {
   private readonly client = inject(ListeningClient);
   private readonly sounds = inject(GuideSounds);
   private readonly reader = inject(SoundReader);
+  private readonly notices = inject(Notices);
   /** The share that has been heard, 0 to 1, while a recording is listened to. */
   readonly heard = signal<number | null>(null);
   /** The recording as it is written down; null where what is open is none. */
@@ -130,7 +133,11 @@ export class RecordingDesk {
   /** The song with the recording under its first bar, where that is wanted and there is room. */
   private async under(score: Score, place: OccurrenceId, name: string, wave: Wave): Promise<Score> {
     const written = this.written();
-    if (!written || !this.lies() || guidesAreFull(score)) return score;
+    if (!written || !this.lies()) return score;
+    if (guidesAreFull(score)) {
+      this.notices.say(`${name} does not lie under the song: a song holds ${LIMITS.guides} recordings.`);
+      return score;
+    }
     const { leftOut, at, offset } = laidUnder(written.first, written.file.sections[0]?.tempo ?? 120);
     const samples = wave.samples.slice(Math.round(leftOut * wave.rate));
     if (samples.length === 0) return score;

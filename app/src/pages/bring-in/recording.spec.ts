@@ -5,6 +5,7 @@ import { Store } from '@ngrx/store';
 import { chordsOfFile } from '@fendro/core/files/incoming/imported-song';
 import type { ImportFile } from '@fendro/core/files/incoming/file-model';
 import { guidesOf } from '@fendro/core/song/guides';
+import { LIMITS } from '@fendro/core/song/limits';
 import type { Score, Take } from '@fendro/core/song/schema';
 import { scoreWith } from '@fendro/core/testing/scores';
 import { musicOf, storedSong } from '@fendro/core/testing/sounding';
@@ -13,6 +14,7 @@ import { Drafting } from '../../desks/drafting';
 import { GuideSounds } from '../../desks/guides/guide-sounds';
 import { Library } from '../../desks/library';
 import { EMPTY_SHELF } from '../../storage/shelf-storage';
+import { Notices } from '../../store/notices';
 import { provideSong } from '../../store/provide-song';
 import { selectOwnScore } from '../../store/selectors';
 import { Shelf } from '../../store/shelf';
@@ -26,7 +28,7 @@ import { RecordingDesk, SoundReader } from './recording-desk';
 const { score, takes } = scoreWith(1, 0);
 const WAV = new TextEncoder().encode('RIFF....WAVEfmt ').buffer;
 
-async function shown() {
+async function shown(of: Score = score) {
   const adopt = jest.fn<Promise<{ ok: true; remark: null }>, [Score, readonly Take[]]>(() =>
     Promise.resolve({ ok: true, remark: null }),
   );
@@ -55,7 +57,7 @@ async function shown() {
     ],
   });
   const store = TestBed.inject(Store) as Store;
-  store.dispatch(SongActions.opened({ song: storedSong(musicOf(score, takes)) }));
+  store.dispatch(SongActions.opened({ song: storedSong(musicOf(of, takes)) }));
   jest.spyOn(TestBed.inject(Router), 'navigateByUrl').mockResolvedValue(true);
   const fixture = TestBed.createComponent(MidiFile);
   await fixture.whenStable();
@@ -134,6 +136,34 @@ describe('a recording that comes in', () => {
       0,
       0,
     ]);
+  });
+
+  it('is left out of a song that has no room for more of them, which is told', async () => {
+    const [place] = score.order;
+    const guides = Array.from({ length: LIMITS.guides }, (_, index) => ({
+      id: `guide-${index}`,
+      name: `Voice ${index}`,
+      place: place!.id,
+      at: 0,
+      offset: 0,
+      level: 80,
+      muted: true,
+      seconds: 4,
+      sound: `sound-${index}`,
+    }));
+    const { add, click, open, own } = await shown({ ...score, guides });
+    await open('rehearsal.wav', WAV);
+    await click('Bring it into this song');
+    expect([own().sections.length, guidesOf(own()).length, add.mock.calls.length]).toEqual([
+      score.sections.length + 1,
+      LIMITS.guides,
+      0,
+    ]);
+    expect(
+      TestBed.inject(Notices)
+        .open()
+        .map(({ text }) => text),
+    ).toContain('rehearsal.wav does not lie under the song: a song holds 16 recordings.');
   });
 
   it('that was given up on its way is no longer listened to, and the next file is only read', async () => {

@@ -231,6 +231,40 @@ describe('what of a song is handed over', () => {
     for (let turns = 0; turns < 5; turns++) await TestBed.inject(ApplicationRef).whenStable();
   };
 
+  it('is the parts alone, the sections or the chord line, known again when all of the song goes out', async () => {
+    localStorage.clear();
+    const download = jest.spyOn(downloads, 'download').mockImplementation(() => undefined);
+    const page = await shown(score);
+    const rows = (): string[] => texts(page, 'tbody td:first-child');
+    const zip = async (): Promise<string | undefined> => {
+      within(page).getByRole('button', { name: 'Everything in one zip' }).click();
+      for (let turns = 0; turns < 5; turns++) await TestBed.inject(ApplicationRef).whenStable();
+      return download.mock.lastCall?.[0];
+    };
+    await choose(page, /^Each part$/);
+    expect(rows()).toEqual(score.parts.map(({ name }) => `${name} alone`));
+    expect(await zip()).toBe(`${score.title} - Parts.zip`);
+    await choose(page, /^The chord line$/);
+    expect(rows()).toEqual(['The chords, as voiced and struck new']);
+    expect(await zip()).toBe(`${score.title} - Chords.zip`);
+    await choose(page, /^Each section$/);
+    expect(rows()).toEqual(score.sections.map(({ name }) => `${name}, all parts new`));
+    await choose(page, /^The song, each part/);
+    expect(texts(page, 'tbody tr:has(.since) td:first-child')).toEqual([
+      'The song, a track for each part new',
+      'The song in one track new',
+      ...score.sections.map(({ name }) => `${name}, all parts new`),
+    ]);
+    jest.restoreAllMocks();
+  });
+
+  it('says so where nothing of it is there', async () => {
+    const page = await shown({ ...score, order: [] });
+    await choose(page, /^Each section$/);
+    expect(texts(page, 'tbody tr')).toEqual([]);
+    expect(page.textContent).toContain('Nothing of this is in the song yet.');
+  });
+
   it('is what is looped, so often round as is asked for, or every take of the part in focus', async () => {
     const page = await shown(score);
     TestBed.inject(Store).dispatch(SessionActions.barsSelected({ bars: { from: 1, to: 3 } }));

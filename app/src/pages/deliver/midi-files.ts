@@ -9,30 +9,26 @@ import { MatIcon } from '@angular/material/icon';
 import { Store } from '@ngrx/store';
 import { FIRST_PAD } from '@fendro/core/files/midi/drum-layout';
 import { OWN_RESOLUTION, RESOLUTIONS, type Resolution } from '@fendro/core/files/midi/at-resolution';
-import type { Stretch } from '@fendro/core/files/outgoing/deliver';
-import { musicFor, type HandedFile, type HandedWhat, type HandOver } from '@fendro/core/files/outgoing/hand-over';
+import { musicFor, type HandedFile, type HandOver } from '@fendro/core/files/outgoing/hand-over';
 import { goneSince, sinceThen, type Since } from '@fendro/core/files/outgoing/since';
 import { fileNameOf } from '@fendro/core/files/outgoing/file-names';
-import { NOTHING_HEARD, takesOf } from '@fendro/core/song/resolve';
 import { isDrumRole } from '@fendro/core/song/roles';
-import { nameApart } from '@fendro/core/song/version-words';
 import { drumName } from '@fendro/core/sounding/drum-names';
 import type { MidiNote } from '@fendro/core/theory/units';
-import { spanOf } from '@fendro/core/sounding/course';
 import { styleIn } from '@fendro/core/styles/styles';
-import { selectPart, selectScore, selectTakes, selectView } from '../../store/selectors';
-import { sessionFeature } from '../../store/session';
+import { selectScore, selectTakes } from '../../store/selectors';
 import { download } from '../../ui/download';
 import { ChoiceField, type Choice } from '../../ui/fields/choice-field';
 import { NumberField } from '../../ui/fields/number-field';
 import { canUseFolders, chosenFolder, writeInto } from '../../ui/folder';
 import { inWords } from '../../ui/in-words';
-import { sayBars } from '../../ui/say-bars';
 import { FilesClient } from '../../work/files-client';
 import { Guide } from '../../desks/guide';
 import { DragOut } from '../../desks/drag-out';
 import { HandedOverDesk } from '../../desks/handed-over';
 import { OwnDrumKeys } from '../../desks/own-drum-keys';
+import { AskedFiles, type Asked } from './asked-files';
+import { TimesRound } from './times-round';
 
 const SORTED_BY = {
   file: ({ delivery }: HandedFile) => delivery.name,
@@ -47,8 +43,19 @@ const counted = (files: readonly HandedFile[]): string =>
 /** The MIDI files of a song: what will be written, how, and the files themselves. */
 @Component({
   selector: 'fd-midi-files',
+  providers: [AskedFiles],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ChoiceField, NumberField, MatButton, MatIcon, MatCheckbox, MatProgressBar, MatSortModule, MatTableModule],
+  imports: [
+    ChoiceField,
+    NumberField,
+    TimesRound,
+    MatButton,
+    MatIcon,
+    MatCheckbox,
+    MatProgressBar,
+    MatSortModule,
+    MatTableModule,
+  ],
   templateUrl: './midi-files.html',
   styleUrl: '../pages.scss',
 })
@@ -58,9 +65,7 @@ export class MidiFiles {
   private readonly files = inject(FilesClient);
   protected readonly score = this.store.selectSignal(selectScore);
   private readonly takes = this.store.selectSignal(selectTakes);
-  private readonly view = this.store.selectSignal(selectView);
-  private readonly part = this.store.selectSignal(selectPart);
-  private readonly bars = this.store.selectSignal(sessionFeature.selectBars);
+  protected readonly asked = inject(AskedFiles);
   private readonly handedOver = inject(HandedOverDesk);
   private readonly out = inject(DragOut);
   private readonly ownKeys = inject(OwnDrumKeys);
@@ -78,33 +83,6 @@ export class MidiFiles {
   /** Ticks to a quarter note. */
   protected readonly resolution = signal<Resolution>(OWN_RESOLUTION);
   protected readonly resolutions = RESOLUTIONS.map((value) => ({ value, text: String(value) }));
-  private readonly kind = signal<HandedWhat['kind']>('song');
-  /** How often what is looped goes round. */
-  protected readonly rounds = signal(1);
-  protected readonly roundBounds = { least: 1, most: 16 };
-  private readonly stretch = computed((): Stretch | null => {
-    const [score, view, bars] = [this.score(), this.view(), this.bars()];
-    if (!score || !view) return null;
-    const section = nameApart({ score, takes: this.takes(), heard: NOTHING_HEARD }, view.section);
-    const name = bars ? `${section}, ${sayBars(bars)}` : section;
-    return { span: spanOf(score, view, bars), rounds: this.rounds(), name };
-  });
-  /** What the song offers to hand over, each with its name. */
-  protected readonly whats = computed((): readonly Choice<HandedWhat['kind']>[] => {
-    const [stretch, part, section] = [this.stretch(), this.part(), this.view()?.section];
-    const takes = section && part ? takesOf(this.takes(), section.id, part.id).length : 0;
-    return [
-      { value: 'song', text: 'The song, each part and each section' },
-      ...(stretch ? [{ value: 'stretch', text: `What is looped: ${stretch.name}` } as const] : []),
-      ...(takes > 0 ? [{ value: 'takes', text: `Every take: ${part?.name} in ${section?.name}` } as const] : []),
-    ];
-  });
-  protected readonly what = computed((): HandedWhat => {
-    const [kind, stretch, part, section] = [this.kind(), this.stretch(), this.part(), this.view()?.section];
-    if (!this.whats().some(({ value }) => value === kind)) return { kind: 'song' };
-    if (kind === 'stretch' && stretch) return { kind, ...stretch };
-    return kind === 'takes' && section && part ? { kind, section: section.id, part: part.id } : { kind: 'song' };
-  });
   /** On which keys drums are struck. */
   protected readonly layout = signal<'general' | 'pads' | 'own'>('general');
   protected readonly layouts: readonly Choice<'general' | 'pads' | 'own'>[] = [
@@ -129,9 +107,9 @@ export class MidiFiles {
     const score = this.score();
     return score
       ? {
-          music: musicFor(score, this.takes(), this.what()),
+          music: musicFor(score, this.takes(), this.asked.what()),
           wish: {
-            what: this.what(),
+            what: this.asked.what(),
             human: this.human(),
             apart: this.apart(),
             layersTogether: this.layersTogether(),
@@ -162,13 +140,15 @@ export class MidiFiles {
       .map(([drum, key]) => `${drumName(drum)} ${key}`)
       .join(', '),
   );
+  /** The files that are asked for. */
+  private readonly wanted = computed(() => this.asked.among(this.handed().files));
   /** What holds of the song's files as a whole. */
   protected readonly remarks = computed(() => this.handed().remarks);
 
   protected readonly columns = ['what', 'file', 'notes', 'size', 'get'];
   /** By which column, and which way; in the order of the song where none is asked for. */
   protected readonly sorted = signal<Sort>({ active: '', direction: '' });
-  protected readonly rows = computed(() => sortedBy(this.handed().files, this.sorted(), SORTED_BY));
+  protected readonly rows = computed(() => sortedBy(this.wanted(), this.sorted(), SORTED_BY));
 
   protected readonly muted = computed(() =>
     (this.score()?.parts ?? [])
@@ -179,13 +159,13 @@ export class MidiFiles {
 
   /** When something of the whole song went out last, in words; null where that is not what is handed over. */
   protected readonly lastTime = computed(() => {
-    const at = this.what().kind === 'song' ? this.handedOver.at() : null;
+    const at = this.asked.ofSong() ? this.handedOver.at() : null;
     return at
       ? at.toLocaleString('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })
       : null;
   });
   /** Files that are not as they went out last. */
-  protected readonly changed = computed(() => this.handed().files.filter((file) => this.since(file) !== 'same'));
+  protected readonly changed = computed(() => this.wanted().filter((file) => this.since(file) !== 'same'));
   protected readonly gone = computed(() =>
     goneSince(
       this.handedOver.files(),
@@ -204,7 +184,7 @@ export class MidiFiles {
     this.tell(`${name} was handed over.`);
   }
 
-  protected async saveAll(files = this.handed().files, what = this.pieces()): Promise<void> {
+  protected async saveAll(files = this.wanted(), what = this.asked.pieces()): Promise<void> {
     const score = this.score();
     if (!score) return;
     try {
@@ -221,28 +201,21 @@ export class MidiFiles {
   private near: { readonly of: readonly HandedFile[]; readonly zip: Uint8Array<ArrayBuffer> } | null = null;
 
   protected async prepareZip(): Promise<void> {
-    const of = this.handed().files;
+    const of = this.wanted();
     if (this.near?.of === of || this.written.isLoading()) return;
     const zip = await this.files.zip(of.map(({ delivery }) => delivery)).catch(() => null);
     if (zip) this.near = { of, zip };
   }
 
   protected dragAll(event: DragEvent): void {
-    const of = this.handed().files;
+    const of = this.wanted();
     const zip = this.near?.of === of ? this.near.zip : null;
-    this.out.startZip(event, fileNameOf([this.score()?.title ?? '', ...this.pieces()], '.zip'), zip);
+    this.out.startZip(event, fileNameOf([this.score()?.title ?? '', ...this.asked.pieces()], '.zip'), zip);
   }
 
   /** What was let go of where nobody takes it was not handed over. */
   protected dragged({ dataTransfer }: DragEvent): void {
     if (this.near && dataTransfer && dataTransfer.dropEffect !== 'none') this.remember(this.near.of);
-  }
-
-  /** What a zip of all files is called after the song. */
-  private pieces(): readonly string[] {
-    const what = this.what();
-    if (what.kind === 'stretch') return [what.name];
-    return what.kind === 'takes' ? [this.part()?.name ?? '', this.view()?.section.name ?? '', 'Takes'] : [];
   }
 
   protected putDrum(drum: MidiNote, key: MidiNote): void {
@@ -253,8 +226,8 @@ export class MidiFiles {
     );
   }
 
-  protected take(kind: HandedWhat['kind']): void {
-    this.kind.set(kind);
+  protected ask(asked: Asked): void {
+    this.asked.choose(asked);
     this.said.set('');
   }
 
@@ -270,7 +243,7 @@ export class MidiFiles {
       const folder = await chosenFolder();
       if (!folder) return;
       this.folder.set(folder);
-      await this.saveInto(this.handed().files);
+      await this.saveInto(this.wanted());
     } catch (problem) {
       this.said.set(`This folder cannot be written: ${inWords(problem)}. Choose another one, or take a zip.`);
     }
@@ -280,7 +253,8 @@ export class MidiFiles {
   private async saveInto(files: readonly HandedFile[]): Promise<void> {
     const [score, folder] = [this.score(), this.folder()];
     if (!score || !folder) return;
-    const name = fileNameOf([score.title, ...this.pieces()], '');
+    // All files of a song, whichever go, lie in one folder; what is less than the song lies beside it.
+    const name = fileNameOf([score.title, ...(this.asked.ofSong() ? [] : this.asked.pieces())], '');
     try {
       await writeInto(
         folder,
@@ -299,7 +273,7 @@ export class MidiFiles {
 
   /** What is less than the song is looked for by nobody when the song goes out again. */
   private remember(files: readonly HandedFile[]): void {
-    if (this.what().kind === 'song') this.handedOver.remember(files, this.handed().files);
+    if (this.asked.ofSong()) this.handedOver.remember(files, this.handed().files);
   }
 
   private tell(text: string): void {

@@ -3,12 +3,15 @@ import { within, type BoundFunctions, type queries } from '@testing-library/dom'
 import { Store } from '@ngrx/store';
 import { scoreWith } from '@fendro/core/testing/scores';
 import { musicOf, storedSong } from '@fendro/core/testing/sounding';
+import { layOut } from '@fendro/core/song/resolve';
 import type { Score } from '@fendro/core/song/schema';
+import { spanOf } from '@fendro/core/sounding/course';
 import { Guide } from '../../desks/guide';
 import { SoundFilesClient } from '../../sound/rendered/sound-files-client';
 import type { SoundWish } from '../../sound/rendered/sound-files-work';
 import type { SoundProgress, WrittenSound } from '../../sound/rendered/sound-messages';
 import { provideSong } from '../../store/provide-song';
+import { SessionActions } from '../../store/session';
 import { SongActions } from '../../store/song.actions';
 import * as downloads from '../../ui/download';
 import { provideIcons } from '../../ui/icons';
@@ -127,6 +130,36 @@ describe('sound on its way out', () => {
     page.getByRole('checkbox', { name: 'Every part by itself' }).click();
     await settled();
     expect(page.getByRole<HTMLButtonElement>('button', { name: 'Write as WAV' }).disabled).toBe(true);
+  });
+
+  it('is what is looped, so often round as is asked for, and its parts', async () => {
+    const page = await shown(score);
+    const what = page.getByRole<HTMLSelectElement>('combobox', { name: 'What is written as sound' });
+    const section = score.sections[0]!;
+    TestBed.inject(Store).dispatch(SessionActions.barsSelected({ bars: { from: 1, to: 3 } }));
+    await settled();
+    what.value = [...what.options].find(({ text }) => /^What is looped: .*Bars 2–3/.test(text))!.value;
+    what.dispatchEvent(new Event('change'));
+    await settled();
+    const times = page.getByRole<HTMLInputElement>('spinbutton', { name: 'Times round' });
+    times.value = '3';
+    times.dispatchEvent(new Event('input'));
+    times.dispatchEvent(new Event('change'));
+    page.getByRole('checkbox', { name: score.parts[0]!.name }).click();
+    await settled();
+    page.getByRole('button', { name: 'Write 2 WAV files in one zip' }).click();
+    await settled();
+    const name = `${section.name}, Bars 2–3`;
+    expect(writer.wish).toMatchObject({
+      stretch: { name, rounds: 3, span: spanOf(score, layOut(score)[0]!, { from: 1, to: 3 }) },
+      files: [
+        { name: `${score.title} - ${name}.wav`, part: null },
+        { name: `01 ${score.parts[0]!.name} - ${name}.wav`, part: score.parts[0]!.id },
+      ],
+    });
+    writer.finish({ blob: new Blob([]), seconds: 4, peaks: [1, 1] });
+    await settled();
+    expect(saved.mock.lastCall![0]).toBe(`${score.title} - ${name} - Sound.zip`);
   });
 
   it('can be given up, and says why where it fails', async () => {

@@ -1,7 +1,7 @@
-import { audible, leadOf } from '@fendro/core/files/outgoing/deliver';
+import { audible, courseOf, endOf, leadOf, type Stretch } from '@fendro/core/files/outgoing/deliver';
 import type { Music } from '@fendro/core/song/resolve';
 import { HARMONY, type LineId, type PartId } from '@fendro/core/song/schema';
-import { groundAt, songCourse, tempoOf } from '@fendro/core/sounding/course';
+import { groundAt, tempoOf, type Course } from '@fendro/core/sounding/course';
 import { perform, pickUpOf } from '@fendro/core/sounding/performance';
 import { voicesOf, type Voice } from '@fendro/core/sounding/setup';
 import { barTicks } from '@fendro/core/theory/metre';
@@ -30,14 +30,17 @@ export const soundingVoices = ({ score }: Pick<Music, 'score'>): Voice[] =>
   voicesOf(score).filter(({ line, muted }) => line !== HARMONY && !muted);
 
 /** Everything is queued in passes as it is where the song is heard, so that no rounding differs. */
-function queuedPasses(music: Music, rate: number, opening: Pick<Pass, 'frame' | 'from'>): [Queued[], number] {
+function queuedPasses(
+  music: Music,
+  course: Course,
+  rate: number,
+  opening: Pick<Pass, 'frame' | 'from'>,
+): [Queued[], number] {
   const { score } = music;
-  const course = songCourse(score);
   const tempo = tempoOf(course, score);
   const strips = stripsOf(score);
   const lines = new Set<LineId>(score.parts.filter(audible).map(({ id }) => id));
-  const last = course.at(-1);
-  const over = last ? last.start + last.length : 0;
+  const over = endOf(course);
   const events: Queued[] = [anew(opening.frame)];
   let { frame, from } = opening;
   while (from < over) {
@@ -55,17 +58,18 @@ function queuedPasses(music: Music, rate: number, opening: Pick<Pass, 'frame' | 
  * first bar, or a bar before where the music begins with a pick-up.
  *
  * @param rate  frames a second
+ * @param stretch  in place of the whole song
  */
-export function songSound(music: Music, rate: number): SongSound {
+export function songSound(music: Music, rate: number, stretch?: Stretch): SongSound {
   const { score } = music;
-  const course = songCourse(score);
+  const course = courseOf(score, stretch);
   const lead = leadOf(music, course);
   const from = lead > 0 ? -pickUpOf(music, course, audible) : 0;
   const tempo = tempoOf(course, score);
   const silence = Math.round((tempo.secondsAt(from) - tempo.secondsAt(-lead)) * rate);
   // Where the synthesizer's quanta lie decides how it sounds in the last digits: they lie as they do where it is heard.
   const frame = Math.round(LEAD_SECONDS * rate) + QUANTUM * Math.ceil(silence / QUANTUM);
-  const [events, end] = queuedPasses(music, rate, { frame, from });
+  const [events, end] = queuedPasses(music, course, rate, { frame, from });
   return {
     rate,
     voices: soundingVoices(music),

@@ -2,11 +2,13 @@ import * as fc from 'fast-check';
 import { unzipSync } from 'fflate';
 import type { Music } from '@fendro/core/song/resolve';
 import { CEILING } from '@fendro/core/sounding/limiter';
-import { songCourse, tempoOf } from '@fendro/core/sounding/course';
+import type { Stretch } from '@fendro/core/files/outgoing/deliver';
+import { songCourse, spanOf, tempoOf } from '@fendro/core/sounding/course';
 import { songOf, twists } from '@fendro/core/testing/songs';
 import { scoreWith } from '@fendro/core/testing/scores';
 import { musicOf } from '@fendro/core/testing/sounding';
-import { songTicks } from '@fendro/core/song/resolve';
+import { layOut, songTicks } from '@fendro/core/song/resolve';
+import { EVENT } from '../../../worklets/protocol';
 import { Beeper } from '../../testing/beeper';
 import { heldBack, rendering, turnDown, type Stereo } from './rendering';
 import { writeSound, type AskedSound } from './sound-files-work';
@@ -78,6 +80,35 @@ describe('a song as sound', () => {
       }),
       { numRuns: 12 },
     );
+  });
+
+  it('is a stretch of it, so often round as is asked for: what the song holds there, from its beginning on', () => {
+    const place = layOut(score)[1]!;
+    const span = spanOf(score, place, { from: 1, to: 3 });
+    const stretch = (times: number): Stretch => ({ span, rounds: times, name: 'Two bars' });
+    const tempo = tempoOf(songCourse(score), score);
+    const seconds = tempo.secondsAt(span.to) - tempo.secondsAt(span.from);
+    for (const times of [1, 3]) {
+      const { begin, end } = songSound(music, RATE, stretch(times));
+      expect(Math.abs((end - begin) / RATE - times * seconds)).toBeLessThan(0.1);
+    }
+    // Notes that begin well inside lie where they lie in the song, told from the bar line before them.
+    const starts = ({ events, begin, end }: SongSound, from: number): number[] =>
+      events
+        .filter(({ kind }) => kind === EVENT.noteOn)
+        .map(({ frame }) => (frame - begin) / RATE - from)
+        .filter((at) => at > 0.2 && at < Math.min((end - begin) / RATE, seconds) - 0.2);
+    const [own, all] = [
+      starts(songSound(music, RATE, stretch(1)), 0),
+      starts(songSound(music, RATE), tempo.secondsAt(span.from)),
+    ];
+    expect(own.length).toBeGreaterThan(5);
+    expect(own.length).toBe(all.length);
+    own.forEach((at, index) => {
+      expect(Math.abs(at - all[index]!)).toBeLessThan(0.002);
+    });
+    const whole = rendered(songSound(music, RATE, stretch(2)));
+    expect(whole[0].some((sample) => Math.abs(sample) > 0.01)).toBe(true);
   });
 
   it('sets up every voice as its mix says, and none that is muted', () => {

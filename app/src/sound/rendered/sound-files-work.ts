@@ -1,4 +1,5 @@
 import { openZip } from '@fendro/core/files/outgoing/archive';
+import type { Stretch } from '@fendro/core/files/outgoing/deliver';
 import type { Music } from '@fendro/core/song/resolve';
 import type { PartId } from '@fendro/core/song/schema';
 import type { Family } from '@fendro/core/sounding/instruments';
@@ -18,6 +19,8 @@ export interface SoundWish {
   readonly music: Music;
   /** The sounds that it needs, as plain samples. */
   readonly banks: readonly { readonly family: Family; readonly bytes: ArrayBuffer }[];
+  /** In place of the whole song. */
+  readonly stretch?: Stretch | undefined;
   readonly files: readonly AskedSound[];
   /** Frames a second. */
   readonly rate: number;
@@ -40,11 +43,11 @@ function wholly<Step, Result>(work: Generator<Step, Result>, tell: (step: Step) 
  * are turned down too, and so add up to it.
  */
 export async function writeSound(
-  { music, files, rate, bits }: Omit<SoundWish, 'banks'>,
+  { music, stretch, files, rate, bits }: Omit<SoundWish, 'banks'>,
   newSynth: NewSynth,
   tell: (progress: SoundProgress) => void,
 ): Promise<WrittenSound> {
-  const sound = songSound(music, rate);
+  const sound = songSound(music, rate, stretch);
   const passes = 1 + files.filter(({ part }) => part !== null).length;
   let over = 0;
   const rendered = async (name: string, asked: SongSound, frames?: number): Promise<Stereo> => {
@@ -55,7 +58,7 @@ export async function writeSound(
     over++;
     return result;
   };
-  const whole = await rendered(music.score.title, sound);
+  const whole = await rendered(stretch?.name ?? music.score.title, sound);
   const factors = heldBack(whole, rate);
   const frames = whole[0].length;
   const zip = files.length > 1 ? openZip() : null;
