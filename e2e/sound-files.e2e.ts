@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { unzipSync } from 'fflate';
 import { violations } from './support/accessibility';
-import { recordedFrom } from './support/recorder';
+import { recordedFrom, recordedRate } from './support/recorder';
 import { draftBand, expect, openFendro, startSong, test, withoutGuide } from './support/test';
 
 /** The song and its parts as files of sound. */
@@ -54,7 +54,7 @@ test('what is written as sound is what is heard, and its parts add up to it', as
     await page.getByRole('button', { name: 'Play', exact: true }).click();
     await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible({ timeout: 30_000 });
     await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible({ timeout: 30_000 });
-    return (await recordedFrom(page)).rate;
+    return recordedRate(page);
   });
 
   await page.getByRole('link', { name: 'Deliver', exact: true }).click();
@@ -70,11 +70,11 @@ test('what is written as sound is what is heard, and its parts add up to it', as
     const heard = await recordedFrom(page);
     const begins = (samples: ArrayLike<number>): number =>
       Array.from(samples).findIndex((value) => Math.abs(value) > 0.001);
-    const [at, from] = [begins(wav.left), begins(heard.samples)];
+    const [at, from] = [begins(wav.left), begins(heard)];
     let [power, error] = [0, 0];
     for (let index = 0; index < 2 * rate; index++) {
       power += (wav.left[at + index] as number) ** 2;
-      error += ((wav.left[at + index] as number) - (heard.samples[from + index] as number)) ** 2;
+      error += ((wav.left[at + index] as number) - (heard[from + index] as number)) ** 2;
     }
     const below = 10 * Math.log10(error / power);
     console.log(`what is written differs from what is heard by ${below.toFixed(1)} dB`);

@@ -4,6 +4,7 @@ import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { brotliCompressSync } from 'node:zlib';
 import { PAGE_ADDRESSES } from '../app/src/pages/addresses';
 import { createApp } from './app';
 
@@ -19,6 +20,9 @@ beforeAll(async () => {
   );
   for (const name of ['main-ABCDEFGH.js', 'chunk-a_B3-fgh.js'])
     writeFileSync(join(folder, name), `// ${'weather '.repeat(400)}`);
+  const styles = `/* ${'weather '.repeat(400)} */`;
+  writeFileSync(join(folder, 'styles-ABCDEFGH.css'), styles);
+  writeFileSync(join(folder, 'styles-ABCDEFGH.css.br'), brotliCompressSync(styles));
   server = createApp(folder).listen(0);
   await new Promise((resolve) => server.once('listening', resolve));
   address = `http://localhost:${(server.address() as AddressInfo).port}`;
@@ -58,6 +62,16 @@ describe('the server', () => {
       const response = await fetch(`${address}/${file}`);
       expect(response.headers.get('content-encoding')).toBe('gzip');
       expect(response.headers.get('cache-control')).toContain('immutable');
+    }
+  });
+
+  it('sends what was compressed beforehand as it is, and compresses it anew for who cannot read that', async () => {
+    for (const encoding of ['br', 'gzip']) {
+      const response = await fetch(`${address}/styles-ABCDEFGH.css`, { headers: { 'accept-encoding': encoding } });
+      expect(response.headers.get('content-encoding')).toBe(encoding);
+      expect(response.headers.get('content-type')).toContain('text/css');
+      expect(response.headers.get('cache-control')).toContain('immutable');
+      expect(await response.text()).toContain('weather weather');
     }
   });
 

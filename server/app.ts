@@ -2,6 +2,7 @@ import { createHash, randomBytes } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
 import compression from 'compression';
+import expressStaticGzip from 'express-static-gzip';
 import express, { type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import * as z from 'zod';
@@ -45,7 +46,8 @@ const securityHeaders = (nonce: string): RequestHandler =>
  * Serves the built application with strict headers.
  *
  * Angular needs a style nonce. One for each start is put into the page, and the service worker's list is told the
- * page's new hash, so that it works offline too.
+ * page's new hash, so that it works offline too. Files that were compressed when they were built go out so (`name.br`);
+ * where the browser does not take that, they are compressed on their way.
  *
  * @param folder  the built application
  */
@@ -76,10 +78,14 @@ export function createApp(folder: string): Express {
   };
   app.get(['/', '/index.html'], sendPage);
   app.use(
-    express.static(folder, {
+    expressStaticGzip(folder, {
+      enableBrotli: true,
       index: false,
-      setHeaders: (response, path) => {
-        response.setHeader('Cache-Control', HASHED.test(path) ? 'public, max-age=31536000, immutable' : 'no-cache');
+      serveStatic: {
+        setHeaders: (response, path) => {
+          const kept = HASHED.test(path.replace(/\.br$/, ''));
+          response.setHeader('Cache-Control', kept ? 'public, max-age=31536000, immutable' : 'no-cache');
+        },
       },
     }),
   );

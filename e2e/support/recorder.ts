@@ -66,12 +66,32 @@ export const secondsHeard = (page: Page): Promise<number> =>
     return (fendroFrames.length * 128) / fendroRate;
   });
 
-/** All that was recorded of the left side, without gaps, and how many samples a second. */
-export const recordedFrom = (page: Page): Promise<{ readonly rate: number; readonly samples: readonly number[] }> =>
-  page.evaluate(() => {
-    const { fendroFrames = [], fendroRate = 48_000 } = globalThis as unknown as Recorded;
-    return { rate: fendroRate, samples: fendroFrames.flatMap(([, left]) => [...left]) };
+/** Samples a second of what was recorded. */
+export const recordedRate = (page: Page): Promise<number> =>
+  page.evaluate(() => (globalThis as unknown as Recorded).fendroRate ?? 48_000);
+
+/**
+ * All that was recorded of the left side, without gaps. It comes as one text: a list of so many numbers takes half a
+ * minute on its way.
+ */
+export async function recordedFrom(page: Page): Promise<Float32Array> {
+  const text = await page.evaluate(async () => {
+    const { fendroFrames = [] } = globalThis as unknown as Recorded;
+    const url = await new Promise<string>((resolve, reject) => {
+      const reader = new FileReader();
+      reader.onload = () => {
+        resolve(reader.result as string);
+      };
+      reader.onerror = () => {
+        reject(new Error('not read'));
+      };
+      reader.readAsDataURL(new Blob(fendroFrames.map(([, left]) => left as Float32Array<ArrayBuffer>)));
+    });
+    return url.slice(url.indexOf(',') + 1);
   });
+  const bytes = Buffer.from(text, 'base64');
+  return new Float32Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength));
+}
 
 /** Begins to look when what leaves the speakers does so. */
 export const watchSound = (page: Page): Promise<void> =>

@@ -1,10 +1,11 @@
 import type { Page } from '@playwright/test';
 
 /** Every record of a store, by key: of the songs, where no other is named. */
-export const stored = (page: Page, name = 'songs'): Promise<Record<string, unknown>> =>
-  page.evaluate(
+export async function stored(page: Page, name = 'songs'): Promise<Record<string, unknown>> {
+  // As one text: so many values take seconds on their way.
+  const text = await page.evaluate(
     (storeName) =>
-      new Promise<Record<string, unknown>>((resolve, reject) => {
+      new Promise<string>((resolve, reject) => {
         const opening = indexedDB.open('fendro');
         opening.onerror = () => {
           reject(new Error('no database'));
@@ -15,13 +16,17 @@ export const stored = (page: Page, name = 'songs'): Promise<Record<string, unkno
           store.transaction.oncomplete = () => {
             opening.result.close();
             resolve(
-              Object.fromEntries(keys.result.map((key, index) => [key as string, values.result[index] as unknown])),
+              JSON.stringify(
+                Object.fromEntries(keys.result.map((key, index) => [key as string, values.result[index] as unknown])),
+              ),
             );
           };
         };
       }),
     name,
   );
+  return JSON.parse(text) as Record<string, unknown>;
+}
 
 /** Puts something else in place of every record whose key ends as said, as a damaged disk would. */
 export const damage = (page: Page, ending: RegExp, by: unknown): Promise<number> =>

@@ -75,6 +75,17 @@ describe('the page of songs', () => {
     expect(went).not.toHaveBeenCalled();
   });
 
+  it('shows what stands below the list once that is there, so that nothing moves under the pointer', async () => {
+    let come: (songs: readonly SongEntry[]) => void = () => undefined;
+    const list = (): Promise<readonly SongEntry[]> => new Promise((resolve) => (come = resolve));
+    const { view, settle } = await songs({ list });
+    const demo = (): HTMLElement | null => view.by.queryByRole('button', { name: 'Open the demo song anew' });
+    expect(demo()).toBeNull();
+    come([]);
+    await settle();
+    expect(demo()).toBeTruthy();
+  });
+
   it('says so where the songs cannot be listed', async () => {
     const { view } = await songs({ list: () => Promise.reject(new Error('the database does not answer')) });
     expect(view.by.getByText(/cannot be listed: the database does not answer/)).toBeTruthy();

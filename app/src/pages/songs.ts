@@ -66,15 +66,18 @@ export class Songs {
   private readonly router = inject(Router);
   private readonly notices = inject(Notices);
   private readonly state = inject(Store).selectSignal(selectSong);
-  private readonly listed = signal<readonly SongEntry[]>([]);
+  /** Null until they have been read. */
+  private readonly listed = signal<readonly SongEntry[] | null>(null);
   protected readonly columns = ['title', 'bars', 'tempo', 'changed', 'acts'];
   /** By which column, and which way; as they were changed where none is asked for. */
   protected readonly sorted = signal<Sort>({ active: '', direction: '' });
-  protected readonly songs = computed(() => sortedBy(this.listed(), this.sorted()));
+  protected readonly songs = computed(() => sortedBy(this.listed() ?? [], this.sorted()));
   protected readonly openId = computed(() => this.state().open?.id ?? null);
   protected readonly renaming = signal<string | null>(null);
   protected readonly fileProblem = signal<string | null>(null);
   protected readonly listProblem = signal<string | null>(null);
+  /** What stands below the list comes with it, so that nothing moves away under the pointer. */
+  protected readonly listIsThere = computed(() => this.listed() !== null || this.listProblem() !== null);
 
   private readonly shelf = inject(Shelf);
   private readonly allStyles = computed(() => [...this.shelf.contents().styles, ...STYLES]);
