@@ -58,7 +58,8 @@ function draw(): void {
   const { clock, furthest, channels } = heard;
   const came = tempoHeard(heard);
   const { bar: heardBar, beat } = placeHeard(heard);
-  show('clock', clock.running ? 'runs' : came === null ? 'none' : 'stands');
+  // A clock whose last pulses came too raggedly to tell a tempo has come all the same.
+  show('clock', clock.running ? 'runs' : clock.recent.length === 0 ? 'none' : 'stands');
   show('place', clock.pulses > 0 ? `${heardBar}.${beat}` : '–');
   show('heard-tempo', came === null ? '–' : `${came.toFixed(1)} BPM`);
   show('drift', heard.since > 0 ? `${furthest.toFixed(2)} ms` : '–');
