@@ -15,16 +15,7 @@ export default tseslint.config(
     extends: [js.configs.recommended, tseslint.configs.strictTypeChecked, tseslint.configs.stylisticTypeChecked],
     languageOptions: {
       parserOptions: {
-        project: [
-          'core/tsconfig.test.json',
-          'app/tsconfig.app.json',
-          'app/tsconfig.worker.json',
-          'app/tsconfig.worklet.json',
-          'app/tsconfig.spec.json',
-          'server/tsconfig.test.json',
-          'tools/tsconfig.json',
-          'e2e/tsconfig.json',
-        ],
+        project: ['tsconfig.json', 'app/tsconfig.worker.json', 'app/tsconfig.worklet.json'],
         tsconfigRootDir: import.meta.dirname,
       },
     },

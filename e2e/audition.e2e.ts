@@ -11,39 +11,43 @@ test.beforeEach(async ({ page }) => {
   await openFendro(page);
 });
 
-test('takes are heard, judged and chosen from the keyboard, and all of it can be undone', async ({ page }) => {
-  const takes = page.getByRole('listbox', { name: 'Takes' });
-  const selected = takes.getByRole('option', { selected: true });
-  await expect(selected).toHaveAccessibleName(/^Take 1 of 6, kept, \d+ notes, .*chosen$/);
-  await page.keyboard.press('ArrowDown');
-  await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible({ timeout: 20_000 });
-  await expect(selected).toHaveAccessibleName(/^Take 2/);
-  await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.01);
+test(
+  'takes are heard, judged and chosen from the keyboard, and all of it can be undone',
+  { tag: '@sound' },
+  async ({ page }) => {
+    const takes = page.getByRole('listbox', { name: 'Takes' });
+    const selected = takes.getByRole('option', { selected: true });
+    await expect(selected).toHaveAccessibleName(/^Take 1 of 6, kept, \d+ notes, .*chosen$/);
+    await page.keyboard.press('ArrowDown');
+    await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible({ timeout: 20_000 });
+    await expect(selected).toHaveAccessibleName(/^Take 2/);
+    await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.01);
 
-  await page.keyboard.down('c');
-  await expect(selected).toHaveAccessibleName(/^Take 1/);
-  await page.keyboard.up('c');
-  await expect(selected).toHaveAccessibleName(/^Take 2/);
+    await page.keyboard.down('c');
+    await expect(selected).toHaveAccessibleName(/^Take 1/);
+    await page.keyboard.up('c');
+    await expect(selected).toHaveAccessibleName(/^Take 2/);
 
-  await page.keyboard.press('n');
-  await expect(selected).toHaveAccessibleName(/^Take 3 of 6/);
-  await expect.poll(() => furtherItems(page)).toContain('Show 1 discarded');
-  await page.keyboard.press('Enter');
-  await expect(selected).toHaveAccessibleName(/chosen$/);
-  await page.keyboard.press('Control+z');
-  await expect(selected).toHaveAccessibleName(/^Take 1 .*chosen$/);
-  await page.keyboard.press('Control+z');
-  await expect.poll(() => furtherItems(page)).not.toContain('Show 1 discarded');
-  await page.keyboard.press('Control+Shift+z');
-  await page.keyboard.press('Control+Shift+z');
-  await expect.poll(() => furtherItems(page)).toContain('Show 1 discarded');
+    await page.keyboard.press('n');
+    await expect(selected).toHaveAccessibleName(/^Take 3 of 6/);
+    await expect.poll(() => furtherItems(page)).toContain('Show 1 discarded');
+    await page.keyboard.press('Enter');
+    await expect(selected).toHaveAccessibleName(/chosen$/);
+    await page.keyboard.press('Control+z');
+    await expect(selected).toHaveAccessibleName(/^Take 1 .*chosen$/);
+    await page.keyboard.press('Control+z');
+    await expect.poll(() => furtherItems(page)).not.toContain('Show 1 discarded');
+    await page.keyboard.press('Control+Shift+z');
+    await page.keyboard.press('Control+Shift+z');
+    await expect.poll(() => furtherItems(page)).toContain('Show 1 discarded');
 
-  await page.keyboard.press('ArrowDown');
-  await page.keyboard.press('Escape');
-  await expect(selected).toHaveAccessibleName(/chosen$/);
-  await page.keyboard.press(' ');
-  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible();
-});
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('Escape');
+    await expect(selected).toHaveAccessibleName(/chosen$/);
+    await page.keyboard.press(' ');
+    await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible();
+  },
+);
 
 test('a reload brings everything back, heard takes among it', async ({ page }) => {
   await page.keyboard.press('ArrowDown');
@@ -90,7 +94,7 @@ test('drafts in the browser are the same notes as in Node, and never what was sh
   expect(new Set(texts).size).toBe(texts.length);
 });
 
-test('the metronome strikes on the beat, and stopping leaves nothing sounding', async ({ page }) => {
+test('the metronome strikes on the beat, and stopping leaves nothing sounding', { tag: '@sound' }, async ({ page }) => {
   await startSong(page, {
     title: 'Clockwork',
     key: 'C',
@@ -113,7 +117,7 @@ test('the metronome strikes on the beat, and stopping leaves nothing sounding', 
   expect(await peak(page, 2.5)).toBeLessThan(0.001);
 });
 
-test('quiet and alone change what sounds', async ({ page }) => {
+test('quiet and alone change what sounds', { tag: '@sound' }, async ({ page }) => {
   await page.getByRole('button', { name: 'Mix', exact: true }).click();
   await page.getByRole('button', { name: 'Play', exact: true }).click();
   await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.01);
@@ -129,7 +133,7 @@ test('quiet and alone change what sounds', async ({ page }) => {
   });
 });
 
-test('a take switched while playing comes in without a gap', async ({ page }) => {
+test('a take switched while playing comes in without a gap', { tag: '@sound' }, async ({ page }) => {
   await page.keyboard.press('ArrowDown');
   await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.01);
   for (let press = 0; press < 6; press++) {

@@ -19,7 +19,7 @@ test.beforeEach(async ({ page }) => {
   await openFendro(page);
 });
 
-test('every role is added, drafted, heard and delivered', async ({ page }) => {
+test('every role is added, drafted, heard and delivered', { tag: '@sound' }, async ({ page }) => {
   test.setTimeout(120_000);
   await startSong(page, {
     title: 'Ridge Walk',
@@ -80,73 +80,79 @@ test('a brief is set in words and in exact numbers, and what is drafted keeps it
   expect(notes.every(([, start, pitch]) => start % 160 === 0 && pitch >= 64)).toBe(true);
 });
 
-test('styles are found, heard without changing anything, and applied to the song, a section or a part', async ({
-  page,
-}) => {
-  // A part that is heard alone does not silence the band of a style that is being listened to.
-  await page.getByRole('button', { name: 'Mix', exact: true }).click();
-  await page.getByRole('button', { name: 'Quiet: Strings' }).click();
-  await page.getByRole('button', { name: 'Hear alone: Strings' }).click();
-  await page.getByRole('button', { name: 'Styles', exact: true }).click();
-  const drawer = page.getByRole('region', { name: 'Styles' });
-  await drawer.getByLabel('Find styles by words').fill('latin 100');
-  const list = drawer.getByRole('listbox', { name: 'Styles' });
-  await list.focus();
-  await page.keyboard.press('ArrowDown');
-  await page.keyboard.press('ArrowDown');
-  await expect(list.getByRole('option', { selected: true })).toContainText('Samba');
-  await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.01);
-  await expect(page.getByLabel('Style', { exact: true })).toHaveValue('Singer-songwriter');
-  await drawer.getByRole('button', { name: 'Only to Melody' }).click();
-  await drawer.getByRole('button', { name: 'Only to Verse' }).click();
-  await expect(page.getByLabel('Style', { exact: true })).toHaveValue('Singer-songwriter');
-  await drawer.getByLabel('its instruments and levels').check();
-  await drawer.getByLabel('parts that I lack').check();
-  await drawer.getByRole('button', { name: 'Apply to the song' }).click();
-  await expect(page.getByLabel('Style', { exact: true })).toHaveValue('Samba');
-  await expect(page.getByRole('button', { name: /^Percussion,/ })).toBeVisible();
-  await expect(page.getByLabel('Tempo', { exact: true })).toHaveValue('96');
-  await page.keyboard.press('Control+z');
-  await expect(page.getByRole('button', { name: /^Percussion,/ })).toBeHidden();
-});
+test(
+  'styles are found, heard without changing anything, and applied to the song, a section or a part',
+  { tag: '@sound' },
+  async ({ page }) => {
+    // A part that is heard alone does not silence the band of a style that is being listened to.
+    await page.getByRole('button', { name: 'Mix', exact: true }).click();
+    await page.getByRole('button', { name: 'Quiet: Strings' }).click();
+    await page.getByRole('button', { name: 'Hear alone: Strings' }).click();
+    await page.getByRole('button', { name: 'Styles', exact: true }).click();
+    const drawer = page.getByRole('region', { name: 'Styles' });
+    await drawer.getByLabel('Find styles by words').fill('latin 100');
+    const list = drawer.getByRole('listbox', { name: 'Styles' });
+    await list.focus();
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('ArrowDown');
+    await expect(list.getByRole('option', { selected: true })).toContainText('Samba');
+    await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.01);
+    await expect(page.getByLabel('Style', { exact: true })).toHaveValue('Singer-songwriter');
+    await drawer.getByRole('button', { name: 'Only to Melody' }).click();
+    await drawer.getByRole('button', { name: 'Only to Verse' }).click();
+    await expect(page.getByLabel('Style', { exact: true })).toHaveValue('Singer-songwriter');
+    await drawer.getByLabel('its instruments and levels').check();
+    await drawer.getByLabel('parts that I lack').check();
+    await drawer.getByRole('button', { name: 'Apply to the song' }).click();
+    await expect(page.getByLabel('Style', { exact: true })).toHaveValue('Samba');
+    await expect(page.getByRole('button', { name: /^Percussion,/ })).toBeVisible();
+    await expect(page.getByLabel('Tempo', { exact: true })).toHaveValue('96');
+    await page.keyboard.press('Control+z');
+    await expect(page.getByRole('button', { name: /^Percussion,/ })).toBeHidden();
+  },
+);
 
-test('phrases are found by words and by a tapped rhythm, heard in time, turned and taken', async ({ page }) => {
-  await page.getByRole('button', { name: /^Guitar,/ }).click();
-  await page.getByRole('button', { name: 'Phrases', exact: true }).click();
-  const drawer = page.getByRole('region', { name: 'Phrases' });
-  await drawer.getByLabel('Find phrases by words').fill('broken sixteenths');
-  const field = drawer.getByRole('listbox', { name: /^Phrases/ });
-  await expect(field.getByRole('option')).toHaveCount(24);
-  await field.focus();
-  await page.keyboard.press('ArrowRight');
-  await page.keyboard.press('y');
-  await expect(field.getByRole('option', { selected: true })).toHaveAccessibleName(/sixteenths.*, kept$/);
-  await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.01);
-  await drawer.getByLabel('Speed').selectOption('half speed');
-  await drawer.getByLabel('bass note').check();
-  await field.focus();
-  await page.keyboard.press('ArrowRight');
-  await page.keyboard.press('Enter');
-  await expect(takes(page).getByRole('option', { selected: true })).toHaveAccessibleName(/chosen$/);
-  await drawer.getByLabel('Find phrases by words').fill('');
-  const tap = drawer.getByRole('button', { name: 'Tap a rhythm' });
-  // Six tenths of a second apart by the page's own clock, without waiting for them.
-  await tap.evaluate((button: HTMLButtonElement) => {
-    const now = performance.now.bind(performance);
-    for (const at of [0, 600, 1200]) {
-      performance.now = () => 1000 + at;
-      button.click();
-    }
-    performance.now = now;
-  });
-  await expect(drawer.getByRole('status')).toHaveText(/^x/, { timeout: 5000 });
-  await drawer.getByRole('button', { name: 'Forget it' }).click();
-  await drawer.getByRole('checkbox', { name: 'kept' }).check();
-  await expect(field.getByRole('option')).toHaveCount(1);
-  await page.reload();
-  await page.getByRole('button', { name: /^Guitar,/ }).click();
-  await expect(takes(page).getByRole('option', { selected: true })).toHaveAccessibleName(/chosen$/);
-});
+test(
+  'phrases are found by words and by a tapped rhythm, heard in time, turned and taken',
+  { tag: '@sound' },
+  async ({ page }) => {
+    await page.getByRole('button', { name: /^Guitar,/ }).click();
+    await page.getByRole('button', { name: 'Phrases', exact: true }).click();
+    const drawer = page.getByRole('region', { name: 'Phrases' });
+    await drawer.getByLabel('Find phrases by words').fill('broken sixteenths');
+    const field = drawer.getByRole('listbox', { name: /^Phrases/ });
+    await expect(field.getByRole('option')).toHaveCount(24);
+    await field.focus();
+    await page.keyboard.press('ArrowRight');
+    await page.keyboard.press('y');
+    await expect(field.getByRole('option', { selected: true })).toHaveAccessibleName(/sixteenths.*, kept$/);
+    await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.01);
+    await drawer.getByLabel('Speed').selectOption('half speed');
+    await drawer.getByLabel('bass note').check();
+    await field.focus();
+    await page.keyboard.press('ArrowRight');
+    await page.keyboard.press('Enter');
+    await expect(takes(page).getByRole('option', { selected: true })).toHaveAccessibleName(/chosen$/);
+    await drawer.getByLabel('Find phrases by words').fill('');
+    const tap = drawer.getByRole('button', { name: 'Tap a rhythm' });
+    // Six tenths of a second apart by the page's own clock, without waiting for them.
+    await tap.evaluate((button: HTMLButtonElement) => {
+      const now = performance.now.bind(performance);
+      for (const at of [0, 600, 1200]) {
+        performance.now = () => 1000 + at;
+        button.click();
+      }
+      performance.now = now;
+    });
+    await expect(drawer.getByRole('status')).toHaveText(/^x/, { timeout: 5000 });
+    await drawer.getByRole('button', { name: 'Forget it' }).click();
+    await drawer.getByRole('checkbox', { name: 'kept' }).check();
+    await expect(field.getByRole('option')).toHaveCount(1);
+    await page.reload();
+    await page.getByRole('button', { name: /^Guitar,/ }).click();
+    await expect(takes(page).getByRole('option', { selected: true })).toHaveAccessibleName(/chosen$/);
+  },
+);
 
 test('the energy line is shaped, drawn and stepped, and what sounds follows it', async ({ page }) => {
   await page.getByRole('button', { name: 'Energy', exact: true }).click();

@@ -34,110 +34,112 @@ async function delivered(page: Page, named: string) {
   return readWithMido(saveFile(files[name!]!, 'mid'));
 }
 
-test('a tune is taken by keys, changed with the pointer, bent and left to chance, and is in the files and back', async ({
-  page,
-}) => {
-  await withoutGuide(page);
-  await openFendro(page);
-  await page
-    .getByRole('navigation', { name: 'Running order' })
-    .getByRole('button', { name: /^Verse, 8 bars, 2/ })
-    .click();
-  await openCloseUp(page, 'Melody');
-  await page.keyboard.press('F6');
-  expect(await violations(page, { only: 'fd-close-up-drawer' })).toEqual([]);
-
-  await test.step('by keys', async () => {
-    await notes(page).focus();
-    await drawer(page).getByRole('combobox', { name: 'Notes snap to' }).selectOption('quarters');
-    await notes(page).focus();
-    await page.keyboard.press('Control+a');
-    await page.keyboard.press('Delete');
-    await expect(told(page)).toHaveText('0 notes');
-    // D E F A | F: quarters of the scale from wherever the line began.
-    for (const key of ['Enter', 'Enter', 'ArrowUp', 'Enter', 'ArrowUp', 'Enter', 'ArrowUp', 'ArrowUp'])
-      await page.keyboard.press(key);
-    await page.keyboard.press('Enter');
-    await page.keyboard.press('ArrowDown');
-    await page.keyboard.press('ArrowDown');
-    await expect(told(page)).toHaveText('1 of 5 picked');
-    await page.keyboard.press('Control+a');
-    await expect(told(page)).toHaveText('5 of 5 picked');
-    await page.keyboard.press('Control+d');
-    await expect(told(page)).toHaveText('5 of 10 picked');
-  });
-
-  await test.step('with the pointer', async () => {
-    const canvas = notes(page).locator('canvas.hand');
-    const box = (await canvas.boundingBox())!;
-    const view = (await drawer(page).locator('.scroller').boundingBox())!;
-    const bar = (box.width - 8) / 8;
-    const middle = view.y + view.height / 2;
-    // In bar 7 nothing is played: a double click adds, a drag of its end makes it longer.
-    const x = box.x + 8 + 6 * bar;
-    await page.mouse.dblclick(x + 4, middle);
-    await expect(told(page)).toHaveText('1 of 11 picked');
-    await page.mouse.move(x + bar / 4 - 2, middle);
-    await page.mouse.down();
-    await page.mouse.move(x + bar / 2 - 2, middle, { steps: 4 });
-    await page.mouse.up();
-    await undoes(page, 'change where notes end');
-    // Drawn under it: up and down again.
-    await drawer(page).getByRole('combobox', { name: 'Under the notes' }).selectOption('bend');
-    const strip = (await drawer(page).locator('fd-close-up-strip canvas').boundingBox())!;
-    await page.mouse.move(x + 2, strip.y + strip.height / 2);
-    await page.mouse.down();
-    await page.mouse.move(x + bar / 4, strip.y + 16, { steps: 6 });
-    await page.mouse.move(x + bar / 2 - 3, strip.y + strip.height / 2, { steps: 6 });
-    await page.mouse.up();
-    await undoes(page, 'bend notes');
-    // A box over bars 1 and 2 picks what lies in them.
-    await page.mouse.move(box.x + 2 * bar, view.y + 3);
-    await page.mouse.down();
-    await page.mouse.move(box.x + 2, view.y + view.height - 3, { steps: 6 });
-    await page.mouse.up();
-    await expect(told(page)).toHaveText(/^[5-8] of 11 picked$/);
-  });
-
-  await test.step('and sounds, is delivered and comes back', async () => {
-    await page.keyboard.press('Space');
-    await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.01);
-    await page.keyboard.press('Space');
-    await expect(page.getByText('Saved', { exact: true })).toBeVisible();
-    const before = await delivered(page, ' - Verse');
-    const melody = before.notes.filter(([track]) => track === 'Melody');
-    expect(melody).toHaveLength(11);
-    const pitches = melody.slice(0, 5).map(([, , pitch]) => pitch - melody[0]![2]);
-    expect(pitches[1]).toBeGreaterThan(0);
-    expect(pitches[3]).toBeGreaterThan(pitches[2]!);
-    expect(pitches[4]).toBe(pitches[2]);
-    expect(before.hanging).toBe(0);
-    const bends = before.bends.filter(([track]) => track === 'Melody');
-    expect(bends.length).toBeGreaterThan(6);
-    expect(Math.max(...bends.map(([, , value]) => value))).toBeGreaterThan(2000);
-    expect(bends.at(-1)![2]).toBe(0);
-    expect(before.controllers.filter(([, , controller]) => controller === 6)).toHaveLength(1);
-    await page.reload();
-    await expect(sheet(page)).toBeVisible({ timeout: 20_000 });
-    const again = await delivered(page, ' - Verse');
-    expect([again.notes, again.bends]).toEqual([before.notes, before.bends]);
-  });
-
-  await test.step('drums have rows by name, and are struck where one clicks twice', async () => {
+test(
+  'a tune is taken by keys, changed with the pointer, bent and left to chance, and is in the files and back',
+  { tag: '@sound' },
+  async ({ page }) => {
+    await withoutGuide(page);
+    await openFendro(page);
     await page
       .getByRole('navigation', { name: 'Running order' })
       .getByRole('button', { name: /^Verse, 8 bars, 2/ })
       .click();
-    await openCloseUp(page, 'Drums');
-    const count = Number(/\d+/.exec(await told(page).innerText())![0]);
-    const snare = (await drawer(page).getByText('snare', { exact: true }).boundingBox())!;
-    const box = (await notes(page).locator('canvas.hand').boundingBox())!;
-    await page.mouse.dblclick(box.x + 8 + (box.width - 8) / 16 + 3, snare.y + snare.height / 2);
-    await expect(told(page)).toHaveText(`1 of ${count + 1} picked`);
-    await page.keyboard.press('Control+z');
-    await expect(told(page)).toHaveText(new RegExp(`${count}`));
-  });
-});
+    await openCloseUp(page, 'Melody');
+    await page.keyboard.press('F6');
+    expect(await violations(page, { only: 'fd-close-up-drawer' })).toEqual([]);
+
+    await test.step('by keys', async () => {
+      await notes(page).focus();
+      await drawer(page).getByRole('combobox', { name: 'Notes snap to' }).selectOption('quarters');
+      await notes(page).focus();
+      await page.keyboard.press('Control+a');
+      await page.keyboard.press('Delete');
+      await expect(told(page)).toHaveText('0 notes');
+      // D E F A | F: quarters of the scale from wherever the line began.
+      for (const key of ['Enter', 'Enter', 'ArrowUp', 'Enter', 'ArrowUp', 'Enter', 'ArrowUp', 'ArrowUp'])
+        await page.keyboard.press(key);
+      await page.keyboard.press('Enter');
+      await page.keyboard.press('ArrowDown');
+      await page.keyboard.press('ArrowDown');
+      await expect(told(page)).toHaveText('1 of 5 picked');
+      await page.keyboard.press('Control+a');
+      await expect(told(page)).toHaveText('5 of 5 picked');
+      await page.keyboard.press('Control+d');
+      await expect(told(page)).toHaveText('5 of 10 picked');
+    });
+
+    await test.step('with the pointer', async () => {
+      const canvas = notes(page).locator('canvas.hand');
+      const box = (await canvas.boundingBox())!;
+      const view = (await drawer(page).locator('.scroller').boundingBox())!;
+      const bar = (box.width - 8) / 8;
+      const middle = view.y + view.height / 2;
+      // In bar 7 nothing is played: a double click adds, a drag of its end makes it longer.
+      const x = box.x + 8 + 6 * bar;
+      await page.mouse.dblclick(x + 4, middle);
+      await expect(told(page)).toHaveText('1 of 11 picked');
+      await page.mouse.move(x + bar / 4 - 2, middle);
+      await page.mouse.down();
+      await page.mouse.move(x + bar / 2 - 2, middle, { steps: 4 });
+      await page.mouse.up();
+      await undoes(page, 'change where notes end');
+      // Drawn under it: up and down again.
+      await drawer(page).getByRole('combobox', { name: 'Under the notes' }).selectOption('bend');
+      const strip = (await drawer(page).locator('fd-close-up-strip canvas').boundingBox())!;
+      await page.mouse.move(x + 2, strip.y + strip.height / 2);
+      await page.mouse.down();
+      await page.mouse.move(x + bar / 4, strip.y + 16, { steps: 6 });
+      await page.mouse.move(x + bar / 2 - 3, strip.y + strip.height / 2, { steps: 6 });
+      await page.mouse.up();
+      await undoes(page, 'bend notes');
+      // A box over bars 1 and 2 picks what lies in them.
+      await page.mouse.move(box.x + 2 * bar, view.y + 3);
+      await page.mouse.down();
+      await page.mouse.move(box.x + 2, view.y + view.height - 3, { steps: 6 });
+      await page.mouse.up();
+      await expect(told(page)).toHaveText(/^[5-8] of 11 picked$/);
+    });
+
+    await test.step('and sounds, is delivered and comes back', async () => {
+      await page.keyboard.press('Space');
+      await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.01);
+      await page.keyboard.press('Space');
+      await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+      const before = await delivered(page, ' - Verse');
+      const melody = before.notes.filter(([track]) => track === 'Melody');
+      expect(melody).toHaveLength(11);
+      const pitches = melody.slice(0, 5).map(([, , pitch]) => pitch - melody[0]![2]);
+      expect(pitches[1]).toBeGreaterThan(0);
+      expect(pitches[3]).toBeGreaterThan(pitches[2]!);
+      expect(pitches[4]).toBe(pitches[2]);
+      expect(before.hanging).toBe(0);
+      const bends = before.bends.filter(([track]) => track === 'Melody');
+      expect(bends.length).toBeGreaterThan(6);
+      expect(Math.max(...bends.map(([, , value]) => value))).toBeGreaterThan(2000);
+      expect(bends.at(-1)![2]).toBe(0);
+      expect(before.controllers.filter(([, , controller]) => controller === 6)).toHaveLength(1);
+      await page.reload();
+      await expect(sheet(page)).toBeVisible({ timeout: 20_000 });
+      const again = await delivered(page, ' - Verse');
+      expect([again.notes, again.bends]).toEqual([before.notes, before.bends]);
+    });
+
+    await test.step('drums have rows by name, and are struck where one clicks twice', async () => {
+      await page
+        .getByRole('navigation', { name: 'Running order' })
+        .getByRole('button', { name: /^Verse, 8 bars, 2/ })
+        .click();
+      await openCloseUp(page, 'Drums');
+      const count = Number(/\d+/.exec(await told(page).innerText())![0]);
+      const snare = (await drawer(page).getByText('snare', { exact: true }).boundingBox())!;
+      const box = (await notes(page).locator('canvas.hand').boundingBox())!;
+      await page.mouse.dblclick(box.x + 8 + (box.width - 8) / 16 + 3, snare.y + snare.height / 2);
+      await expect(told(page)).toHaveText(`1 of ${count + 1} picked`);
+      await page.keyboard.press('Control+z');
+      await expect(told(page)).toHaveText(new RegExp(`${count}`));
+    });
+  },
+);
 
 test('one place is lifted, rests and fades, a section slows down, chords are moved note by note: all of it in the file', async ({
   page,

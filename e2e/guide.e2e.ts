@@ -40,71 +40,73 @@ const stored = (page: Page): Promise<readonly { readonly seconds: number; readon
     });
   });
 
-test('a microphone’s phrase lies in time under the song, sounds there, and is there again after a reload', async ({
-  page,
-}) => {
-  await withoutGuide(page);
-  await openFendro(page);
-  await page
-    .getByRole('button', { name: /^Intro/ })
-    .first()
-    .click();
-  await page.getByLabel('Tempo').fill('120');
-  await page.getByLabel('Tempo').press('Enter');
-  await page.keyboard.press('Shift+W');
-  await expect(guide(page).getByText('Sing or play while the music plays')).toBeVisible();
-  expect(await violations(page)).toEqual([]);
-  await guide(page).getByLabel('Microphone').selectOption('Simulated microphone');
-  await guide(page).getByRole('button', { name: 'Record' }).click();
-  await watchSound(page);
-  // One round of the loop, and some of the next.
-  await passes(page, ['4.3', '1.3']);
-  await guide(page).getByRole('button', { name: 'End the recording' }).click();
-  await expect(waves(page)).toHaveCount(2);
-  await page.getByRole('button', { name: 'Stop', exact: true }).click();
-
-  const sounds = await stored(page);
-  const whole = sounds.find(({ seconds }) => seconds === 8);
-  if (!whole) throw new Error(`no whole round: ${sounds.map(({ seconds }) => seconds).join(', ')}`);
-  expect(whole.onsets.length).toBe(16);
-  // Who sings to sound that a busy machine lets come later is later by as much.
-  const later = (await soundCameLater(page)) / 1000;
-  whole.onsets.forEach((at, beat) => {
-    expect(Math.abs(at - beat / 2)).toBeLessThan(0.01 + later);
-  });
-
-  // It alone is heard where the mix is silent; after a reload, too.
-  await page.getByRole('button', { name: 'Mix', exact: true }).click();
-  await page.getByRole('slider', { name: 'Level of all together' }).fill('0');
-  for (const reloaded of [false, true]) {
-    if (reloaded) {
-      await expect(page.getByText('Saved', { exact: true })).toBeVisible();
-      await page.reload();
-      await page
-        .getByRole('button', { name: /^Intro/ })
-        .first()
-        .click();
-    }
-    await page.getByRole('button', { name: 'Play', exact: true }).click();
-    await expect.poll(() => loudness(page, 1)).toBeGreaterThan(0.005);
+test(
+  'a microphone’s phrase lies in time under the song, sounds there, and is there again after a reload',
+  { tag: '@sound' },
+  async ({ page }) => {
+    await withoutGuide(page);
+    await openFendro(page);
+    await page
+      .getByRole('button', { name: /^Intro/ })
+      .first()
+      .click();
+    await page.getByLabel('Tempo').fill('120');
+    await page.getByLabel('Tempo').press('Enter');
+    await page.keyboard.press('Shift+W');
+    await expect(guide(page).getByText('Sing or play while the music plays')).toBeVisible();
+    expect(await violations(page)).toEqual([]);
+    await guide(page).getByLabel('Microphone').selectOption('Simulated microphone');
+    await guide(page).getByRole('button', { name: 'Record' }).click();
+    await watchSound(page);
+    // One round of the loop, and some of the next.
+    await passes(page, ['4.3', '1.3']);
+    await guide(page).getByRole('button', { name: 'End the recording' }).click();
+    await expect(waves(page)).toHaveCount(2);
     await page.getByRole('button', { name: 'Stop', exact: true }).click();
-    await expect.poll(() => loudness(page, 0.3)).toBeLessThan(0.0005);
-  }
 
-  // The song file takes it along on request.
-  await page.getByRole('link', { name: 'Deliver', exact: true }).click();
-  await page.getByRole('tab', { name: 'Song file' }).click();
-  await page.getByRole('checkbox', { name: 'the song file with the sound of its guides' }).check();
-  const downloading = page.waitForEvent('download');
-  await page.getByRole('button', { name: /The song file/ }).click();
-  const file = await (await downloading).path();
-  await page.getByRole('link', { name: 'Songs', exact: true }).click();
-  await page.getByLabel('Open a song file').setInputFiles(file);
-  await expect(page.getByRole('region', { name: 'Sheet' })).toBeVisible();
-  await page
-    .getByRole('button', { name: /^Intro/ })
-    .first()
-    .click();
-  await page.keyboard.press('Shift+W');
-  await expect(waves(page)).toHaveCount(2);
-});
+    const sounds = await stored(page);
+    const whole = sounds.find(({ seconds }) => seconds === 8);
+    if (!whole) throw new Error(`no whole round: ${sounds.map(({ seconds }) => seconds).join(', ')}`);
+    expect(whole.onsets.length).toBe(16);
+    // Who sings to sound that a busy machine lets come later is later by as much.
+    const later = (await soundCameLater(page)) / 1000;
+    whole.onsets.forEach((at, beat) => {
+      expect(Math.abs(at - beat / 2)).toBeLessThan(0.01 + later);
+    });
+
+    // It alone is heard where the mix is silent; after a reload, too.
+    await page.getByRole('button', { name: 'Mix', exact: true }).click();
+    await page.getByRole('slider', { name: 'Level of all together' }).fill('0');
+    for (const reloaded of [false, true]) {
+      if (reloaded) {
+        await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+        await page.reload();
+        await page
+          .getByRole('button', { name: /^Intro/ })
+          .first()
+          .click();
+      }
+      await page.getByRole('button', { name: 'Play', exact: true }).click();
+      await expect.poll(() => loudness(page, 1)).toBeGreaterThan(0.005);
+      await page.getByRole('button', { name: 'Stop', exact: true }).click();
+      await expect.poll(() => loudness(page, 0.3)).toBeLessThan(0.0005);
+    }
+
+    // The song file takes it along on request.
+    await page.getByRole('link', { name: 'Deliver', exact: true }).click();
+    await page.getByRole('tab', { name: 'Song file' }).click();
+    await page.getByRole('checkbox', { name: 'the song file with the sound of its guides' }).check();
+    const downloading = page.waitForEvent('download');
+    await page.getByRole('button', { name: /The song file/ }).click();
+    const file = await (await downloading).path();
+    await page.getByRole('link', { name: 'Songs', exact: true }).click();
+    await page.getByLabel('Open a song file').setInputFiles(file);
+    await expect(page.getByRole('region', { name: 'Sheet' })).toBeVisible();
+    await page
+      .getByRole('button', { name: /^Intro/ })
+      .first()
+      .click();
+    await page.keyboard.press('Shift+W');
+    await expect(waves(page)).toHaveCount(2);
+  },
+);

@@ -145,7 +145,7 @@ test('chords are typed, marked where they cannot be read, and edited from the ke
   await keys('j');
 });
 
-test('ideas are heard before they are taken, and the band follows', async ({ page }) => {
+test('ideas are heard before they are taken, and the band follows', { tag: '@sound' }, async ({ page }) => {
   const bench = page.getByRole('complementary', { name: 'Bench' });
   await page.getByRole('button', { name: 'Chords', exact: true }).click();
   const before = await symbols(page);
@@ -300,51 +300,55 @@ test('chords go under a melody in several readings with reasons, and held chords
   }
 });
 
-test('a MIDI file is looked at, heard and brought in, as a song or into this one, in one step', async ({ page }) => {
-  await page.keyboard.press('Control+e');
-  const downloading = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Download Barometer Falling.mid' }).click();
-  const bytes = readFileSync(await (await downloading).path());
-  await page.getByRole('link', { name: 'Songs' }).click();
-  await page.getByRole('link', { name: /^Bring in/ }).click();
-  const choose = page.getByLabel('Choose a MIDI file');
-  await choose.setInputFiles({ name: 'broken.mid', mimeType: 'audio/midi', buffer: bytes.subarray(0, 100) });
-  await expect(page.getByRole('alert')).toContainText('ends before its first note');
-  const most = bytes.subarray(0, Math.round(bytes.length * 0.8));
-  await choose.setInputFiles({ name: 'torn.mid', mimeType: 'audio/midi', buffer: most });
-  await expect(page.getByText(/The file breaks off in “.+”/)).toBeVisible();
-  await choose.setInputFiles({ name: 'storm.mid', mimeType: 'audio/midi', buffer: bytes });
-  await expect(page.getByText(/It says that it is in D dorian/i)).toBeVisible();
-  await expect(page.getByRole('checkbox', { name: /^Bring in/ })).toHaveCount(6);
-  await page.getByRole('button', { name: 'Hear what is picked' }).click();
-  await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.01);
-  await page.getByRole('checkbox', { name: 'Bring in Strings' }).uncheck();
-  await page.getByRole('button', { name: 'Bring it into this song' }).click();
-  const order = page.getByRole('navigation', { name: 'Running order' });
-  await expect(order.getByRole('button', { name: /bars, \d+ of 16/ })).toHaveCount(16);
-  await page.keyboard.press('Control+z');
-  await expect(order.getByRole('button', { name: /bars, \d+ of 8/ })).toHaveCount(8);
+test(
+  'a MIDI file is looked at, heard and brought in, as a song or into this one, in one step',
+  { tag: '@sound' },
+  async ({ page }) => {
+    await page.keyboard.press('Control+e');
+    const downloading = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Download Barometer Falling.mid' }).click();
+    const bytes = readFileSync(await (await downloading).path());
+    await page.getByRole('link', { name: 'Songs' }).click();
+    await page.getByRole('link', { name: /^Bring in/ }).click();
+    const choose = page.getByLabel('Choose a MIDI file');
+    await choose.setInputFiles({ name: 'broken.mid', mimeType: 'audio/midi', buffer: bytes.subarray(0, 100) });
+    await expect(page.getByRole('alert')).toContainText('ends before its first note');
+    const most = bytes.subarray(0, Math.round(bytes.length * 0.8));
+    await choose.setInputFiles({ name: 'torn.mid', mimeType: 'audio/midi', buffer: most });
+    await expect(page.getByText(/The file breaks off in “.+”/)).toBeVisible();
+    await choose.setInputFiles({ name: 'storm.mid', mimeType: 'audio/midi', buffer: bytes });
+    await expect(page.getByText(/It says that it is in D dorian/i)).toBeVisible();
+    await expect(page.getByRole('checkbox', { name: /^Bring in/ })).toHaveCount(6);
+    await page.getByRole('button', { name: 'Hear what is picked' }).click();
+    await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.01);
+    await page.getByRole('checkbox', { name: 'Bring in Strings' }).uncheck();
+    await page.getByRole('button', { name: 'Bring it into this song' }).click();
+    const order = page.getByRole('navigation', { name: 'Running order' });
+    await expect(order.getByRole('button', { name: /bars, \d+ of 16/ })).toHaveCount(16);
+    await page.keyboard.press('Control+z');
+    await expect(order.getByRole('button', { name: /bars, \d+ of 8/ })).toHaveCount(8);
 
-  await page.getByRole('link', { name: 'Songs' }).click();
-  await page.getByRole('link', { name: /^Bring in/ }).click();
-  await choose.setInputFiles({ name: 'storm.mid', mimeType: 'audio/midi', buffer: bytes });
-  for (const line of ['Strings', 'Bass', 'Keys', 'Guitar'])
-    await page.getByRole('checkbox', { name: `Bring in ${line}` }).uncheck();
-  await page.getByRole('checkbox', { name: 'Fit a band to it' }).check();
-  const told = page.getByText(/^As a song of its own: .*Bass.* drafted to its tempo, key/);
-  await expect(told).toBeVisible();
-  await page.getByRole('button', { name: 'Make it a song of its own' }).click();
-  await expect(page.getByLabel('Song title')).toHaveValue('storm');
-  await expect(order.getByRole('button', { name: /bars, \d+ of 8/ })).toHaveCount(8);
-  // What it lacked is drafted beside what it has, which has its one take still.
-  await page.getByRole('button', { name: /^Bass,/ }).click();
-  const takes = page.getByRole('listbox', { name: 'Takes' });
-  await expect(takes.getByRole('option')).toHaveCount(2, { timeout: 60_000 });
-  await page.getByRole('button', { name: /^Melody,/ }).click();
-  await expect(takes.getByRole('option')).toHaveCount(1);
-  await page.getByRole('button', { name: 'Chords', exact: true }).click();
-  await expect.poll(async () => (await symbols(page)).length).toBeGreaterThan(6);
-});
+    await page.getByRole('link', { name: 'Songs' }).click();
+    await page.getByRole('link', { name: /^Bring in/ }).click();
+    await choose.setInputFiles({ name: 'storm.mid', mimeType: 'audio/midi', buffer: bytes });
+    for (const line of ['Strings', 'Bass', 'Keys', 'Guitar'])
+      await page.getByRole('checkbox', { name: `Bring in ${line}` }).uncheck();
+    await page.getByRole('checkbox', { name: 'Fit a band to it' }).check();
+    const told = page.getByText(/^As a song of its own: .*Bass.* drafted to its tempo, key/);
+    await expect(told).toBeVisible();
+    await page.getByRole('button', { name: 'Make it a song of its own' }).click();
+    await expect(page.getByLabel('Song title')).toHaveValue('storm');
+    await expect(order.getByRole('button', { name: /bars, \d+ of 8/ })).toHaveCount(8);
+    // What it lacked is drafted beside what it has, which has its one take still.
+    await page.getByRole('button', { name: /^Bass,/ }).click();
+    const takes = page.getByRole('listbox', { name: 'Takes' });
+    await expect(takes.getByRole('option')).toHaveCount(2, { timeout: 60_000 });
+    await page.getByRole('button', { name: /^Melody,/ }).click();
+    await expect(takes.getByRole('option')).toHaveCount(1);
+    await page.getByRole('button', { name: 'Chords', exact: true }).click();
+    await expect.poll(async () => (await symbols(page)).length).toBeGreaterThan(6);
+  },
+);
 
 test('a chord chart is written, stays over a reload, and becomes a song or the end of this one', async ({ page }) => {
   const order = page.getByRole('navigation', { name: 'Running order' });

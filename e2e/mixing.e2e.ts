@@ -37,63 +37,65 @@ test.beforeEach(async ({ page }) => {
   await openFendro(page);
 });
 
-test('a part gets a tone and a second instrument, the whole is turned down: heard, delivered and back', async ({
-  page,
-}) => {
-  await sheet(page).getByRole('button', { name: 'Mix', exact: true }).click();
-  await mix(page).getByRole('button', { name: 'Tone and instruments of Melody' }).click();
-  const slide = async (name: string, key: string, times: number): Promise<void> => {
-    await mix(page).getByRole('slider', { name, exact: true }).focus();
-    for (let step = 0; step < times; step++) await page.keyboard.press(key);
-  };
-  await slide('Brightness of Melody', 'Home', 1);
-  await slide('Room of Melody', 'End', 1);
-  await mix(page).getByRole('combobox', { name: 'A further instrument for Melody' }).click();
-  await page.keyboard.type('violin');
-  await page.keyboard.press('Enter');
-  await expect(mix(page).getByRole('button', { name: 'Take instrument 2 off Melody' })).toBeVisible();
-  await mix(page).getByRole('combobox', { name: 'Octave of instrument 2 of Melody' }).selectOption('an octave lower');
-  await slide('Level of all together', 'ArrowLeft', 20);
-  await undoes(page, 'set the level of the whole');
-  expect(await violations(page, { only: 'fd-mix-drawer' })).toEqual([]);
-  // Every part is measured by itself; nothing of the demo drowns.
-  await expect(mix(page).getByText('Nothing is buried, nothing sits on another')).toBeVisible({ timeout: 30_000 });
+test(
+  'a part gets a tone and a second instrument, the whole is turned down: heard, delivered and back',
+  { tag: '@sound' },
+  async ({ page }) => {
+    await sheet(page).getByRole('button', { name: 'Mix', exact: true }).click();
+    await mix(page).getByRole('button', { name: 'Tone and instruments of Melody' }).click();
+    const slide = async (name: string, key: string, times: number): Promise<void> => {
+      await mix(page).getByRole('slider', { name, exact: true }).focus();
+      for (let step = 0; step < times; step++) await page.keyboard.press(key);
+    };
+    await slide('Brightness of Melody', 'Home', 1);
+    await slide('Room of Melody', 'End', 1);
+    await mix(page).getByRole('combobox', { name: 'A further instrument for Melody' }).click();
+    await page.keyboard.type('violin');
+    await page.keyboard.press('Enter');
+    await expect(mix(page).getByRole('button', { name: 'Take instrument 2 off Melody' })).toBeVisible();
+    await mix(page).getByRole('combobox', { name: 'Octave of instrument 2 of Melody' }).selectOption('an octave lower');
+    await slide('Level of all together', 'ArrowLeft', 20);
+    await undoes(page, 'set the level of the whole');
+    expect(await violations(page, { only: 'fd-mix-drawer' })).toEqual([]);
+    // Every part is measured by itself; nothing of the demo drowns.
+    await expect(mix(page).getByText('Nothing is buried, nothing sits on another')).toBeVisible({ timeout: 30_000 });
 
-  await page.getByRole('button', { name: 'Play', exact: true }).click();
-  await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.01);
-  await expect
-    .poll(async () =>
-      mix(page).getByRole('meter', { name: 'Sounding level of all together' }).getAttribute('aria-valuenow'),
-    )
-    .not.toBe('0');
-  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+    await page.getByRole('button', { name: 'Play', exact: true }).click();
+    await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.01);
+    await expect
+      .poll(async () =>
+        mix(page).getByRole('meter', { name: 'Sounding level of all together' }).getAttribute('aria-valuenow'),
+      )
+      .not.toBe('0');
+    await page.getByRole('button', { name: 'Stop', exact: true }).click();
 
-  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
-  await page.reload();
-  await expect(sheet(page)).toBeVisible({ timeout: 20_000 });
-  const file = await delivered(page);
-  expect(settings(file, 'Melody')).toMatchObject({ 74: 1, 91: 127 });
-  expect(settings(file, 'Melody, Violin')).toMatchObject({ 74: 1, 91: 127 });
-  const of = (track: string) => file.notes.filter(([name]) => name === track);
-  expect(of('Melody, Violin').map(([, start, pitch]) => [start, pitch])).toEqual(
-    of('Melody').map(([, start, pitch]) => [start, pitch - 12]),
-  );
-  expect(of('Melody, Violin')[0]![4]).not.toBe(of('Melody')[0]![4]);
-  expect(file.exclusive).toEqual([[0x7f, 0x7f, 4, 1, 0, 102]]);
+    await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+    await page.reload();
+    await expect(sheet(page)).toBeVisible({ timeout: 20_000 });
+    const file = await delivered(page);
+    expect(settings(file, 'Melody')).toMatchObject({ 74: 1, 91: 127 });
+    expect(settings(file, 'Melody, Violin')).toMatchObject({ 74: 1, 91: 127 });
+    const of = (track: string) => file.notes.filter(([name]) => name === track);
+    expect(of('Melody, Violin').map(([, start, pitch]) => [start, pitch])).toEqual(
+      of('Melody').map(([, start, pitch]) => [start, pitch - 12]),
+    );
+    expect(of('Melody, Violin')[0]![4]).not.toBe(of('Melody')[0]![4]);
+    expect(file.exclusive).toEqual([[0x7f, 0x7f, 4, 1, 0, 102]]);
 
-  const together = await delivered(page, async () => {
-    await page.getByRole('checkbox', { name: /^all instruments of a part in one track/ }).check();
-    await page.getByRole('checkbox', { name: /^every drum as a track of its own/ }).check();
-    await expect(page.getByRole('cell', { name: 'Drums, kick alone' })).toBeVisible({ timeout: 20_000 });
-  });
-  expect(together.names).not.toContain('Melody, Violin');
-  expect(together.names).toContain('Drums, kick');
-  expect(together.notes).toHaveLength(file.notes.length);
-  expect(new Set(together.notes.filter(([name]) => name === 'Melody').map(([, , , , channel]) => channel)).size).toBe(
-    2,
-  );
-  expect(new Set(together.notes.filter(([name]) => name === 'Drums, kick').map(([, , pitch]) => pitch)).size).toBe(1);
-});
+    const together = await delivered(page, async () => {
+      await page.getByRole('checkbox', { name: /^all instruments of a part in one track/ }).check();
+      await page.getByRole('checkbox', { name: /^every drum as a track of its own/ }).check();
+      await expect(page.getByRole('cell', { name: 'Drums, kick alone' })).toBeVisible({ timeout: 20_000 });
+    });
+    expect(together.names).not.toContain('Melody, Violin');
+    expect(together.names).toContain('Drums, kick');
+    expect(together.notes).toHaveLength(file.notes.length);
+    expect(new Set(together.notes.filter(([name]) => name === 'Melody').map(([, , , , channel]) => channel)).size).toBe(
+      2,
+    );
+    expect(new Set(together.notes.filter(([name]) => name === 'Drums, kick').map(([, , pitch]) => pitch)).size).toBe(1);
+  },
+);
 
 test('the whole song is gone over, a tempo drawn, a section played again and made longer, chords moved as blocks', async ({
   page,

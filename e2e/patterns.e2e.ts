@@ -38,66 +38,68 @@ test.beforeEach(async ({ page }) => {
   await openFendro(page);
 });
 
-test('a bassline is drawn on roots with ties, an answer is redrawn by itself, caught, and found in the logbook', async ({
-  page,
-}) => {
-  await part(page, 'Bass').click();
-  await press(page, 'Shift+N');
-  await drawer(page).getByRole('button', { name: 'Draw a pattern' }).click();
-  await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.005);
-  await page.getByRole('button', { name: 'Stop', exact: true }).click();
-  await strip(page, 'Note').focus();
-  await press(page, 'ArrowRight', 't', 'ArrowRight', 'ArrowUp');
-  await expect(strip(page, 'Note')).toHaveAttribute('aria-valuetext', /^Step 3 of 4: degree 2, /);
-  expect(await violations(page, { only: 'fd-patterns-drawer' })).toEqual([]);
+test(
+  'a bassline is drawn on roots with ties, an answer is redrawn by itself, caught, and found in the logbook',
+  { tag: '@sound' },
+  async ({ page }) => {
+    await part(page, 'Bass').click();
+    await press(page, 'Shift+N');
+    await drawer(page).getByRole('button', { name: 'Draw a pattern' }).click();
+    await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.005);
+    await page.getByRole('button', { name: 'Stop', exact: true }).click();
+    await strip(page, 'Note').focus();
+    await press(page, 'ArrowRight', 't', 'ArrowRight', 'ArrowUp');
+    await expect(strip(page, 'Note')).toHaveAttribute('aria-valuetext', /^Step 3 of 4: degree 2, /);
+    expect(await violations(page, { only: 'fd-patterns-drawer' })).toEqual([]);
 
-  // Its first chord lasts a bar.
-  const bass = (await read(page)).notes.filter(
-    ([track, start]) => track === 'Bass' && start >= VERSE - 60 && start < VERSE + BAR - 60,
-  );
-  const [root] = bass.map(([, , pitch]) => pitch);
-  expect(bass.map(([, start, pitch]) => [120 * Math.round((start - VERSE) / 120), pitch - root!])).toEqual([
-    [0, 0],
-    [480, 12],
-    [720, 0],
-    [960, 0],
-    [1440, 12],
-    [1680, 0],
-  ]);
+    // Its first chord lasts a bar.
+    const bass = (await read(page)).notes.filter(
+      ([track, start]) => track === 'Bass' && start >= VERSE - 60 && start < VERSE + BAR - 60,
+    );
+    const [root] = bass.map(([, , pitch]) => pitch);
+    expect(bass.map(([, start, pitch]) => [120 * Math.round((start - VERSE) / 120), pitch - root!])).toEqual([
+      [0, 0],
+      [480, 12],
+      [720, 0],
+      [960, 0],
+      [1440, 12],
+      [1680, 0],
+    ]);
 
-  await part(page, 'Melody').click();
-  await drawer(page).getByRole('button', { name: 'Draw a pattern' }).click();
-  await strip(page, 'Note').focus();
-  await press(page, '-');
-  await word(page, 'Redrawn by chance').focus();
-  await press(page, 'ArrowUp', 'ArrowUp');
-  await expect(word(page, 'Redrawn by chance')).toHaveText('redrawn every 2 bars');
-  // Two bars come round quickly.
-  await part(page, 'Melody').focus();
-  await press(page, 'Shift+ArrowRight', 'Space');
-  await expect(drawer(page).getByText('pass 2', { exact: true })).toBeVisible({ timeout: 30_000 });
-  await press(page, 'Shift+K');
-  await expect(notice(page, /^Caught pass \d of take \d+: take \d+, \d+ notes/)).toBeVisible();
-  const caught = takes(page).getByRole('option', { name: /kept.*pass \d of take \d+$/ });
-  await expect(caught).toBeVisible();
-  await press(page, 'Space');
+    await part(page, 'Melody').click();
+    await drawer(page).getByRole('button', { name: 'Draw a pattern' }).click();
+    await strip(page, 'Note').focus();
+    await press(page, '-');
+    await word(page, 'Redrawn by chance').focus();
+    await press(page, 'ArrowUp', 'ArrowUp');
+    await expect(word(page, 'Redrawn by chance')).toHaveText('redrawn every 2 bars');
+    // Two bars come round quickly.
+    await part(page, 'Melody').focus();
+    await press(page, 'Shift+ArrowRight', 'Space');
+    await expect(drawer(page).getByText('pass 2', { exact: true })).toBeVisible({ timeout: 30_000 });
+    await press(page, 'Shift+K');
+    await expect(notice(page, /^Caught pass \d of take \d+: take \d+, \d+ notes/)).toBeVisible();
+    const caught = takes(page).getByRole('option', { name: /kept.*pass \d of take \d+$/ });
+    await expect(caught).toBeVisible();
+    await press(page, 'Space');
 
-  // The logbook has every pass that sounded otherwise; that very one is heard again, and caught.
-  await press(page, 'g');
-  const log = page.getByRole('region', { name: 'Logbook' });
-  const pass = log.getByRole('option', { name: /Melody, .*pattern, pass 2$/ }).first();
-  await pass.click();
-  await log.getByRole('button', { name: 'Catch this pass' }).click();
-  await expect(page.getByRole('button', { name: 'Undo: catch a pass' })).toBeEnabled();
-  await page.keyboard.press('Space');
+    // The logbook has every pass that sounded otherwise; that very one is heard again, and caught.
+    await press(page, 'g');
+    const log = page.getByRole('region', { name: 'Logbook' });
+    const pass = log.getByRole('option', { name: /Melody, .*pattern, pass 2$/ }).first();
+    await pass.click();
+    await log.getByRole('button', { name: 'Catch this pass' }).click();
+    await expect(page.getByRole('button', { name: 'Undo: catch a pass' })).toBeEnabled();
+    await page.keyboard.press('Space');
 
-  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
-  await page.reload();
-  await expect(sheet(page)).toBeVisible({ timeout: 20_000 });
-  await part(page, 'Bass').click();
-  await press(page, 'Shift+N');
-  await expect(strip(page, 'Note')).toHaveAttribute('aria-valuetext', /^Step 1 of 4: degree 1, /);
-});
+    await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+    await page.reload();
+    await expect(sheet(page)).toBeVisible({ timeout: 20_000 });
+    await part(page, 'Bass').click();
+    await press(page, 'Shift+N');
+    await expect(strip(page, 'Note')).toHaveAttribute('aria-valuetext', /^Step 1 of 4: degree 1, /);
+  },
+);
 
 test('loops of 3, 5 and 7 move with their chords, drums wander, and both are in the file', async ({ page }) => {
   await part(page, 'Guitar').click();

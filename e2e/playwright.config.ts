@@ -5,13 +5,13 @@ const port = Number(process.env['PORT'] ?? 4174);
 
 export default defineConfig({
   testDir: '.',
+  testMatch: '**/*.e2e.ts',
+  // What is listened to needs the machine for itself; the other tests run beside whatever else there is to check.
   projects: [
-    { name: 'all', testMatch: '**/*.e2e.ts', testIgnore: '**/recording.e2e.ts' },
-    // Listening takes a whole core, and would take others' sound out of time: it comes when they are over. By itself it
-    // runs with --no-deps.
-    { name: 'listening', testMatch: '**/recording.e2e.ts', dependencies: ['all'] },
+    { name: 'quiet', grepInvert: /@sound/ },
+    { name: 'sound', grep: /@sound/ },
   ],
-  outputDir: '../dist/e2e-results',
+  outputDir: `../dist/e2e-results/${port}`,
   fullyParallel: true,
   workers: 2,
   // Machines that run this share their cores with others: what is waited for may come late, but it must come.

@@ -35,88 +35,96 @@ test.beforeEach(async ({ page }) => {
   await openFendro(page);
 });
 
-test('fills are browsed and placed, drums go at half time, and single drums are swapped', async ({ page }) => {
-  await view(page, /^Verse, 8 bars, 2/);
-  await part(page, 'Drums').click();
-  await bench(page).getByRole('tab', { name: 'Fills' }).click();
-  await bench(page).getByLabel('Length of the fill').selectOption('two bars');
-  const fills = bench(page).getByRole('listbox', { name: 'Fills' });
-  await fills.focus();
-  await page.keyboard.press('ArrowDown');
-  await page.keyboard.press('ArrowDown');
-  await expect(fills.getByRole('option', { selected: true })).toContainText('rolling down');
-  await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.01);
-  await page.keyboard.press('Enter');
-  await bench(page).getByRole('tab', { name: 'Takes' }).click();
-  await expect(takes(page).getByRole('option', { selected: true })).toHaveAccessibleName(/chosen$/);
-  await bench(page).getByRole('tab', { name: 'Kit' }).click();
-  await bench(page).getByLabel('Sound of the kick').selectOption('low tom');
-  const verse = await delivered(page, 'Barometer Falling - Verse.mid');
-  const drums = verse.notes.filter(([track]) => track === 'Drums');
-  expect(drums.some(([, , pitch]) => pitch === 36)).toBe(false);
-  expect(drums.some(([, , pitch]) => pitch === 43)).toBe(true);
-  // The fill's toms come in the last two bars.
-  expect(drums.some(([, start, pitch]) => start >= 6 * 1920 && [50, 47].includes(pitch))).toBe(true);
+test(
+  'fills are browsed and placed, drums go at half time, and single drums are swapped',
+  { tag: '@sound' },
+  async ({ page }) => {
+    await view(page, /^Verse, 8 bars, 2/);
+    await part(page, 'Drums').click();
+    await bench(page).getByRole('tab', { name: 'Fills' }).click();
+    await bench(page).getByLabel('Length of the fill').selectOption('two bars');
+    const fills = bench(page).getByRole('listbox', { name: 'Fills' });
+    await fills.focus();
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('ArrowDown');
+    await expect(fills.getByRole('option', { selected: true })).toContainText('rolling down');
+    await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.01);
+    await page.keyboard.press('Enter');
+    await bench(page).getByRole('tab', { name: 'Takes' }).click();
+    await expect(takes(page).getByRole('option', { selected: true })).toHaveAccessibleName(/chosen$/);
+    await bench(page).getByRole('tab', { name: 'Kit' }).click();
+    await bench(page).getByLabel('Sound of the kick').selectOption('low tom');
+    const verse = await delivered(page, 'Barometer Falling - Verse.mid');
+    const drums = verse.notes.filter(([track]) => track === 'Drums');
+    expect(drums.some(([, , pitch]) => pitch === 36)).toBe(false);
+    expect(drums.some(([, , pitch]) => pitch === 43)).toBe(true);
+    // The fill's toms come in the last two bars.
+    expect(drums.some(([, start, pitch]) => start >= 6 * 1920 && [50, 47].includes(pitch))).toBe(true);
 
-  await part(page, 'Drums').click();
-  await bench(page).getByRole('tab', { name: 'Takes' }).click();
-  await bench(page).getByRole('spinbutton', { name: 'Busyness' }).click();
-  await bench(page).getByLabel('Half or double time').selectOption('half time');
-  await bench(page).getByRole('button', { name: 'Back to the sentence' }).click();
-  const before = await takes(page).getByRole('option').count();
-  await bench(page).getByRole('button', { name: 'Draft takes' }).click();
-  await expect(takes(page).getByRole('option')).toHaveCount(before + 8, { timeout: 20_000 });
-  await page.keyboard.press('Enter');
-  await expect(takes(page).getByRole('option', { selected: true })).toHaveAccessibleName(/chosen$/);
-  const half = await delivered(page, 'Barometer Falling - Verse.mid');
-  // No back beat on two: at half time it falls on three. What is left on two is at most a brush that is felt.
-  const snares = half.notes.filter(
-    ([track, start, pitch]) => track === 'Drums' && [37, 38, 39].includes(pitch) && start < 6 * 1920,
-  );
-  const loudest = Math.max(...snares.map(([, , , , , velocity]) => velocity));
-  const backbeat = snares.filter(([, , , , , velocity]) => velocity > loudest - 15).map(([, start]) => start % 1920);
-  expect(backbeat.length).toBeGreaterThan(0);
-  expect(backbeat).not.toContain(480);
-});
+    await part(page, 'Drums').click();
+    await bench(page).getByRole('tab', { name: 'Takes' }).click();
+    await bench(page).getByRole('spinbutton', { name: 'Busyness' }).click();
+    await bench(page).getByLabel('Half or double time').selectOption('half time');
+    await bench(page).getByRole('button', { name: 'Back to the sentence' }).click();
+    const before = await takes(page).getByRole('option').count();
+    await bench(page).getByRole('button', { name: 'Draft takes' }).click();
+    await expect(takes(page).getByRole('option')).toHaveCount(before + 8, { timeout: 20_000 });
+    await page.keyboard.press('Enter');
+    await expect(takes(page).getByRole('option', { selected: true })).toHaveAccessibleName(/chosen$/);
+    const half = await delivered(page, 'Barometer Falling - Verse.mid');
+    // No back beat on two: at half time it falls on three. What is left on two is at most a brush that is felt.
+    const snares = half.notes.filter(
+      ([track, start, pitch]) => track === 'Drums' && [37, 38, 39].includes(pitch) && start < 6 * 1920,
+    );
+    const loudest = Math.max(...snares.map(([, , , , , velocity]) => velocity));
+    const backbeat = snares.filter(([, , , , , velocity]) => velocity > loudest - 15).map(([, start]) => start % 1920);
+    expect(backbeat.length).toBeGreaterThan(0);
+    expect(backbeat).not.toContain(480);
+  },
+);
 
-test('chosen bars become a solo while the melody rests, and the song gets an ending', async ({ page }) => {
-  await view(page, /^Verse, 8 bars, 2/);
-  await part(page, 'Melody').click();
-  await selectBars(page, 'Melody', 5, 6);
-  await page.getByRole('button', { name: 'Solo here' }).click();
-  await expect(bench(page).getByText('Plays bars 5–6; Melody rests there.')).toBeVisible();
-  await expect(takes(page).getByRole('option')).toHaveCount(8, { timeout: 20_000 });
-  await expect(takes(page).getByRole('option', { selected: true })).toHaveAccessibleName(/chosen$/);
-  const inSolo = (start: number): boolean => start >= 4 * 1920 && start < 6 * 1920;
-  const verse = await delivered(page, 'Barometer Falling - Verse.mid');
-  expect(verse.notes.filter(([track, start]) => track === 'Melody' && inSolo(start))).toEqual([]);
-  const solo = verse.notes.filter(([track]) => track === 'Solo');
-  expect(solo.length).toBeGreaterThan(3);
-  expect(solo.every(([, start]) => start >= 4 * 1920 - 960 && start < 6 * 1920)).toBe(true);
+test(
+  'chosen bars become a solo while the melody rests, and the song gets an ending',
+  { tag: '@sound' },
+  async ({ page }) => {
+    await view(page, /^Verse, 8 bars, 2/);
+    await part(page, 'Melody').click();
+    await selectBars(page, 'Melody', 5, 6);
+    await page.getByRole('button', { name: 'Solo here' }).click();
+    await expect(bench(page).getByText('Plays bars 5–6; Melody rests there.')).toBeVisible();
+    await expect(takes(page).getByRole('option')).toHaveCount(8, { timeout: 20_000 });
+    await expect(takes(page).getByRole('option', { selected: true })).toHaveAccessibleName(/chosen$/);
+    const inSolo = (start: number): boolean => start >= 4 * 1920 && start < 6 * 1920;
+    const verse = await delivered(page, 'Barometer Falling - Verse.mid');
+    expect(verse.notes.filter(([track, start]) => track === 'Melody' && inSolo(start))).toEqual([]);
+    const solo = verse.notes.filter(([track]) => track === 'Solo');
+    expect(solo.length).toBeGreaterThan(3);
+    expect(solo.every(([, start]) => start >= 4 * 1920 - 960 && start < 6 * 1920)).toBe(true);
 
-  await part(page, 'Melody').click();
-  await expect(bench(page).getByText('Rests in bars 5–6 for Solo.')).toBeVisible();
-  await bench(page).getByRole('button', { name: 'Take the solo back' }).click();
-  await expect(bench(page).getByText('Rests in bars 5–6')).toBeHidden();
+    await part(page, 'Melody').click();
+    await expect(bench(page).getByText('Rests in bars 5–6 for Solo.')).toBeVisible();
+    await bench(page).getByRole('button', { name: 'Take the solo back' }).click();
+    await expect(bench(page).getByText('Rests in bars 5–6')).toBeHidden();
 
-  await page.getByRole('button', { name: 'Add a section' }).click();
-  await page.getByRole('menuitem', { name: 'End the song' }).click();
-  await page.getByRole('menuitem', { name: 'dominant, then home, 2 bars' }).click();
-  await expect(page.getByRole('textbox', { name: 'Section name' })).toHaveValue('Ending');
-  await page.getByRole('button', { name: 'Play', exact: true }).click();
-  await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.01);
-  const song = await delivered(page, 'Barometer Falling.mid');
-  expect(song.hanging).toBe(0);
-  const end = 58 * 1920;
-  const last = song.notes.filter(([, start]) => start >= end - 1920 - 100);
-  expect(new Set(last.map(([track]) => track)).size).toBeGreaterThanOrEqual(3);
-  // Home in D.
-  expect(last.some(([track, , pitch]) => track === 'Bass' && pitch % 12 === 2)).toBe(true);
-  await page.keyboard.press('Control+z');
-  await expect(
-    page.getByRole('navigation', { name: 'Running order' }).getByRole('button', { name: /^Ending/ }),
-  ).toHaveCount(0);
-});
+    await page.getByRole('button', { name: 'Add a section' }).click();
+    await page.getByRole('menuitem', { name: 'End the song' }).click();
+    await page.getByRole('menuitem', { name: 'dominant, then home, 2 bars' }).click();
+    await expect(page.getByRole('textbox', { name: 'Section name' })).toHaveValue('Ending');
+    await page.getByRole('button', { name: 'Play', exact: true }).click();
+    await expect.poll(() => loudness(page, 0.5), { timeout: 20_000 }).toBeGreaterThan(0.01);
+    const song = await delivered(page, 'Barometer Falling.mid');
+    expect(song.hanging).toBe(0);
+    const end = 58 * 1920;
+    const last = song.notes.filter(([, start]) => start >= end - 1920 - 100);
+    expect(new Set(last.map(([track]) => track)).size).toBeGreaterThanOrEqual(3);
+    // Home in D.
+    expect(last.some(([track, , pitch]) => track === 'Bass' && pitch % 12 === 2)).toBe(true);
+    await page.keyboard.press('Control+z');
+    await expect(
+      page.getByRole('navigation', { name: 'Running order' }).getByRole('button', { name: /^Ending/ }),
+    ).toHaveCount(0);
+  },
+);
 
 test('what a brief cannot meet is told at its word with the nearest that can, and briefs go from part to part', async ({
   page,

@@ -38,7 +38,7 @@ async function written(page: Page, button: RegExp): Promise<{ readonly name: str
   return { name: download.suggestedFilename(), bytes: readFileSync(await download.path()) };
 }
 
-test('what is written as sound is what is heard, and its parts add up to it', async ({ page }) => {
+test('what is written as sound is what is heard, and its parts add up to it', { tag: '@sound' }, async ({ page }) => {
   test.setTimeout(200_000);
   await withoutGuide(page);
   await openFendro(page);

@@ -46,52 +46,56 @@ test.beforeEach(async ({ page }) => {
   await holdContext(page);
 });
 
-test('sound that the system puts to sleep is woken, made anew, or told; no note comes late', async ({ page }) => {
-  await openFendro(page);
-  await play(page).click();
-  await sounds(page);
-
-  await test.step('asleep for a moment: it goes on', async () => {
-    await page.evaluate(() => (globalThis as unknown as Held).context?.suspend());
-    await expect.poll(() => page.evaluate(() => (globalThis as unknown as Held).context?.state)).toBe('running');
+test(
+  'sound that the system puts to sleep is woken, made anew, or told; no note comes late',
+  { tag: '@sound' },
+  async ({ page }) => {
+    await openFendro(page);
+    await play(page).click();
     await sounds(page);
-    await expect(stop(page)).toBeVisible();
-  });
 
-  await test.step('asleep for good: told, stopped, and play wakes it', async () => {
-    await page.evaluate(() => {
-      const { context } = globalThis as unknown as Held;
-      if (context) context.resume = () => new Promise(() => undefined);
-      return context?.suspend();
+    await test.step('asleep for a moment: it goes on', async () => {
+      await page.evaluate(() => (globalThis as unknown as Held).context?.suspend());
+      await expect.poll(() => page.evaluate(() => (globalThis as unknown as Held).context?.state)).toBe('running');
+      await sounds(page);
+      await expect(stop(page)).toBeVisible();
     });
-    await expect(page.getByRole('alert')).toContainText('The system put the sound to sleep. Press play to wake it.');
-    await expect(play(page)).toBeVisible();
-    await play(page).click();
-    await sounds(page);
-    await expect(page.getByRole('alert')).toBeHidden();
-  });
 
-  await test.step('closed: told, and made anew', async () => {
-    await page.evaluate(() => (globalThis as unknown as Held).context?.close());
-    await expect(play(page)).toBeVisible();
-    await play(page).click();
-    await sounds(page);
-  });
-
-  await test.step('started and stopped again and again, notes are on time', async () => {
-    const late = (): Promise<number> => page.evaluate(() => (globalThis as unknown as Held).late ?? 0);
-    const counts: number[] = [];
-    for (let round = 0; round < 5; round++) {
-      await stop(page).click();
-      const before = await late();
+    await test.step('asleep for good: told, stopped, and play wakes it', async () => {
+      await page.evaluate(() => {
+        const { context } = globalThis as unknown as Held;
+        if (context) context.resume = () => new Promise(() => undefined);
+        return context?.suspend();
+      });
+      await expect(page.getByRole('alert')).toContainText('The system put the sound to sleep. Press play to wake it.');
+      await expect(play(page)).toBeVisible();
       await play(page).click();
       await sounds(page);
-      counts.push((await late()) - before);
-    }
-    // A machine that others share may hold up what is on its way to the audio thread; a fault holds up every start.
-    expect(Math.min(...counts), `late notes by start: ${counts.join()}`).toBe(0);
-  });
-});
+      await expect(page.getByRole('alert')).toBeHidden();
+    });
+
+    await test.step('closed: told, and made anew', async () => {
+      await page.evaluate(() => (globalThis as unknown as Held).context?.close());
+      await expect(play(page)).toBeVisible();
+      await play(page).click();
+      await sounds(page);
+    });
+
+    await test.step('started and stopped again and again, notes are on time', async () => {
+      const late = (): Promise<number> => page.evaluate(() => (globalThis as unknown as Held).late ?? 0);
+      const counts: number[] = [];
+      for (let round = 0; round < 5; round++) {
+        await stop(page).click();
+        const before = await late();
+        await play(page).click();
+        await sounds(page);
+        counts.push((await late()) - before);
+      }
+      // A machine that others share may hold up what is on its way to the audio thread; a fault holds up every start.
+      expect(Math.min(...counts), `late notes by start: ${counts.join()}`).toBe(0);
+    });
+  },
+);
 
 test('sound that never starts is told within nine seconds', async ({ page }) => {
   await page.addInitScript(() => {
@@ -103,7 +107,7 @@ test('sound that never starts is told within nine seconds', async ({ page }) => 
   await expect(play(page)).toBeVisible();
 });
 
-test('sound whose clock stands still is told, and play begins anew', async ({ page }) => {
+test('sound whose clock stands still is told, and play begins anew', { tag: '@sound' }, async ({ page }) => {
   await openFendro(page);
   await page.evaluate(() => {
     const clock = Object.getOwnPropertyDescriptor(BaseAudioContext.prototype, 'currentTime');
@@ -124,7 +128,7 @@ test('sound whose clock stands still is told, and play begins anew', async ({ pa
   await sounds(page);
 });
 
-test('sounds that cannot be loaded are told, and nothing plays in silence', async ({ page }) => {
+test('sounds that cannot be loaded are told, and nothing plays in silence', { tag: '@sound' }, async ({ page }) => {
   await page.route('**/sounds/*.sf3', (route) => route.fulfill({ status: 503 }));
   await openFendro(page);
   await play(page).click();
@@ -137,7 +141,7 @@ test('sounds that cannot be loaded are told, and nothing plays in silence', asyn
   await expect(page.getByRole('alert')).toBeHidden();
 });
 
-test('a damaged bank is told, and the others play', async ({ page }) => {
+test('a damaged bank is told, and the others play', { tag: '@sound' }, async ({ page }) => {
   await page.route('**/sounds/winds.sf3', (route) =>
     route.fulfill({ status: 200, body: Buffer.from('RIFF nothing of the kind') }),
   );

@@ -4,7 +4,7 @@ import { loudness } from './support/recorder';
 import { dumpWithMidicsv, readWithMido, renderWithFluidsynth, saveFile } from './support/midi';
 import { draftBand, expect, openFendro, startSong, test, withoutGuide } from './support/test';
 
-test('from a key to a song file', async ({ page }) => {
+test('from a key to a song file', { tag: '@sound' }, async ({ page }) => {
   test.setTimeout(180_000);
   await withoutGuide(page);
   await openFendro(page);

@@ -1,39 +1,57 @@
 // npm test: installs what is missing, then checks types, lint, boundaries, units, components and the whole in a browser.
-import { mkdirSync, readFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { allRan, LINT, TYPES } from './checks.mjs';
-import { ensureDebian, ensureModules, root, run, tool } from './ready.mjs';
+import { ensureDebian, ensureModules, root, tool } from './ready.mjs';
+import { CHECKS, units } from './checks.mjs';
+import { allRan } from './steps.mjs';
 
-const results = (name) => join(root, 'dist', name);
+const results = (name) => join(root, 'dist', `${name}.json`);
+const node = process.execPath;
 
-function step(title, work) {
-  const since = Date.now();
-  console.log(`\n── ${title}`);
-  work();
-  console.log(`── ${title}: ${Math.round((Date.now() - since) / 1000)} s`);
-}
+/** The end-to-end tests of a Playwright project, each with its own port, so that two can run side by side. */
+const browser = (project, port, workers, more) => ({
+  title: `end to end: ${project}`,
+  command: tool('playwright'),
+  args: [
+    'test',
+    '-c',
+    'e2e/playwright.config.ts',
+    `--project=${project}`,
+    `--workers=${workers}`,
+    '--reporter=list,json',
+  ],
+  env: { PORT: String(port), PLAYWRIGHT_JSON_OUTPUT_NAME: results(project) },
+  after: ['build'],
+  shown: true,
+  ...more,
+});
 
 ensureModules();
 ensureDebian();
 mkdirSync(join(root, 'dist'), { recursive: true });
-// Each of these keeps one core busy: two of them at a time, the long ones first.
-const node = process.execPath;
-const alone = [
-  ...LINT.slice(0, 1),
-  ['build', node, ['tools/build.mjs']],
-  ...LINT.slice(1),
-  ...TYPES,
-  ['lead sheets', node, ['tools/run.mjs', 'tools/lead-sheets.ts']],
-  ['broken MIDI files', node, ['tools/run.mjs', 'tools/fuzz.ts', '2000']],
+for (const name of ['core', 'app', 'quiet', 'sound']) rmSync(results(name), { force: true });
+// The quiet tests of the browser take one core while everything else takes the other; what is heard needs both to be in
+// time, and comes last.
+const [lint, types, ...others] = CHECKS;
+const steps = [
+  { title: 'build', command: node, args: ['tools/build.mjs'] },
+  lint,
+  browser('quiet', 4174, 1),
+  units('core', results('core')),
+  units('app', results('app')),
+  types,
+  ...others,
+  { title: 'lead sheets', command: node, args: ['tools/run.mjs', 'tools/lead-sheets.ts'] },
+  { title: 'broken MIDI files', command: node, args: ['tools/run.mjs', 'tools/fuzz.ts', '2000'] },
+  browser('sound', 4175, 2, { lanes: 2 }),
 ];
-if (!(await allRan(alone, 2))) process.exit(1);
-step('unit and component tests', () => run(tool('jest'), ['--json', `--outputFile=${results('jest.json')}`]));
-step('end-to-end tests', () =>
-  run(tool('playwright'), ['test', '-c', 'e2e/playwright.config.ts', '--reporter=list,json'], {
-    env: { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: results('e2e.json') },
-  }),
-);
+const passed = await allRan(steps);
 
-const unit = JSON.parse(readFileSync(results('jest.json'), 'utf8'));
-const browser = JSON.parse(readFileSync(results('e2e.json'), 'utf8')).stats;
-console.log(`\n${unit.numPassedTests + browser.expected} passed, ${unit.numFailedTests + browser.unexpected} failed`);
+const read = (name) => (existsSync(results(name)) ? JSON.parse(readFileSync(results(name), 'utf8')) : null);
+const counts = [
+  ...['core', 'app'].map((name) => read(name)).map((found) => [found?.numPassedTests ?? 0, found?.numFailedTests ?? 0]),
+  ...['quiet', 'sound'].map((name) => read(name)?.stats).map((found) => [found?.expected ?? 0, found?.unexpected ?? 0]),
+];
+const sum = (at) => counts.reduce((total, count) => total + count[at], 0);
+console.log(`\n${sum(0)} passed, ${sum(1)} failed`);
+process.exit(passed ? 0 : 1);

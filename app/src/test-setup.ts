@@ -1,5 +1,6 @@
 import { configure } from '@testing-library/dom';
 import { setupZonelessTestEnv } from 'jest-preset-angular/setup-env/zoneless';
+import { closeMemory } from './testing/memory-database';
 
 setupZonelessTestEnv({ errorOnUnknownElements: true, errorOnUnknownProperties: true });
 
@@ -13,3 +14,5 @@ configure({ asyncUtilTimeout: 20_000 });
 // Nothing is laid out here, and finding things by role asks for the style of every element: the document would hold each
 // against all rules of all components. What stands on the element itself is what counts.
 window.getComputedStyle = (element) => (element as HTMLElement).style;
+
+beforeEach(closeMemory);

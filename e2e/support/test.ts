@@ -1,5 +1,8 @@
 import { expect, test as base, type Locator, type Page } from '@playwright/test';
-import { RECORDER_ADDRESS, recordSound } from './recorder';
+import { PLAIN_SOUNDS, RECORDER_ADDRESS, recordSound } from './recorder';
+
+/** What is tagged so is recorded as it sounds, and runs when nothing else takes the machine's time. */
+const SOUND = '@sound';
 
 /** Messages that say nothing about Fendro: Playwright's about service workers that it keeps out. */
 const EXPECTED = [/Service Worker registration blocked/];
@@ -8,12 +11,15 @@ const EXPECTED = [/Service Worker registration blocked/];
  * Every test fails on errors and warnings in the console, on requests that leave the page's origin, and on policy
  * violations.
  */
-export const test = base.extend<{ problems: string[]; troubled: boolean }>({
+export const test = base.extend<{ problems: string[]; troubled: boolean; plainSounds: boolean }>({
   serviceWorkers: 'block',
+  /** True where the sounds come decoded: a page that nobody listens to need not spend two seconds on that. */
+  plainSounds: [async ({}, use, { tags }) => use(!tags.includes(SOUND)), { option: true }],
+  extraHTTPHeaders: async ({ plainSounds }, use) => use(plainSounds ? { [PLAIN_SOUNDS]: 'yes' } : {}),
   /** True where a test makes trouble that the console tells of. */
   troubled: [false, { option: true }],
   problems: [
-    async ({ page, baseURL, troubled }, use) => {
+    async ({ page, baseURL, troubled }, use, { tags }) => {
       const problems: string[] = [];
       page.on('console', (message) => {
         if (['error', 'warning'].includes(message.type()) && !EXPECTED.some((known) => known.test(message.text())))
@@ -24,7 +30,7 @@ export const test = base.extend<{ problems: string[]; troubled: boolean }>({
         const own = [baseURL, 'data:', `blob:${baseURL}`].some((origin) => origin && request.url().startsWith(origin));
         if (!own) problems.push(`left the origin: ${request.url()}`);
       });
-      await listenIn(page);
+      if (tags.includes(SOUND)) await listenIn(page);
       await use(problems);
       if (!troubled) expect(problems).toEqual([]);
     },

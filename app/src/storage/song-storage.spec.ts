@@ -4,30 +4,11 @@ import { choose, remark, setTitle } from '@fendro/core/song/edit';
 import old from '@fendro/core/song/samples/version-2.json';
 import { scoreWith } from '@fendro/core/testing/scores';
 import type { Guide, Song } from '@fendro/core/song/schema';
+import { memory, openMemory } from '../testing/memory-database';
 import { SongStorage, type StoredSong } from './song-storage';
 
-/** A database in memory that can be killed: from a given write on nothing is written any more. */
-const database = { values: new Map<string, unknown>(), left: Number.POSITIVE_INFINITY };
-jest.mock('localforage', () => ({
-  __esModule: true,
-  default: {
-    INDEXEDDB: 'indexeddb',
-    createInstance: () => ({
-      getItem: (key: string) =>
-        Promise.resolve(JSON.parse(JSON.stringify(database.values.get(key) ?? null)) as unknown),
-      setItem: (key: string, value: unknown) => {
-        if (database.left-- <= 0) return Promise.reject(new Error('killed'));
-        database.values.set(key, JSON.parse(JSON.stringify(value)));
-        return Promise.resolve(value);
-      },
-      removeItem: (key: string) => {
-        database.values.delete(key);
-        return Promise.resolve();
-      },
-      keys: () => Promise.resolve([...database.values.keys()]),
-    }),
-  },
-}));
+/** A database that can be killed: from a given write on nothing is written any more. */
+let writesLeft = Number.POSITIVE_INFINITY;
 
 const { song } = scoreWith(2, 0);
 const takes = Object.values(song.ledger.takes);
@@ -73,8 +54,9 @@ const stateOf = ({ score }: Song): string =>
 
 beforeEach(() => {
   localStorage.clear();
-  database.values.clear();
-  database.left = Number.POSITIVE_INFINITY;
+  openMemory();
+  writesLeft = Number.POSITIVE_INFINITY;
+  memory.trouble = (act) => (act === 'write' && writesLeft-- <= 0 ? Promise.reject(new Error('killed')) : null);
 });
 
 describe('songs in storage', () => {
@@ -99,13 +81,13 @@ describe('songs in storage', () => {
     kill: number,
     journal: boolean,
   ): Promise<{ states: Song[]; survived: number; opened: Extract<StoredSong, { ok: true }> }> {
-    database.values.clear();
+    memory.values.clear();
     localStorage.clear();
-    database.left = Number.POSITIVE_INFINITY;
+    writesLeft = Number.POSITIVE_INFINITY;
     const storage = new SongStorage();
     await storage.save(song, 0, 0);
     const states = [song];
-    database.left = kill;
+    writesLeft = kill;
     let survived = 0;
     for (const step of steps) {
       const next = changed(states.at(-1)!, step);
@@ -118,7 +100,7 @@ describe('songs in storage', () => {
         break;
       }
     }
-    database.left = Number.POSITIVE_INFINITY;
+    writesLeft = Number.POSITIVE_INFINITY;
     const opened = await new SongStorage().open('song');
     if (!opened?.ok) throw new Error(opened ? opened.reason : 'gone');
     // Whatever the score has chosen or judged is there.
@@ -168,9 +150,9 @@ describe('songs in storage', () => {
     // It was never lost there: saving it now is nothing to be told of.
     const storage = new SongStorage();
     await storage.open('song');
-    database.left = 3;
+    writesLeft = 3;
     await expect(storage.save(song, 4, 4)).rejects.toThrow();
-    database.left = Number.POSITIVE_INFINITY;
+    writesLeft = Number.POSITIVE_INFINITY;
     expect(await storage.save(song, 5, 5)).toBe(false);
   });
 
@@ -202,15 +184,15 @@ describe('songs in storage', () => {
     await storage.save(song, 1, 1);
     await storage.save({ ...song, score: setTitle(song.score, 'Second') }, 2, 2);
     expect(await new SongStorage().open('song')).toMatchObject({ ok: true, older: false });
-    const slot = database.values.get('song/song/current') as number;
-    database.values.set(`song/song/body/${slot}`, { nonsense: true });
+    const slot = memory.values.get('song/song/current') as number;
+    memory.values.set(`song/song/body/${slot}`, { nonsense: true });
     expect(await new SongStorage().open('song')).toMatchObject({
       ok: true,
       older: true,
       setAside: [],
       song: { score: { title: 'Fair weather' } },
     });
-    database.values.set(`song/song/body/${1 - slot}`, null);
+    memory.values.set(`song/song/body/${1 - slot}`, null);
     expect((await new SongStorage().open('song'))?.ok).toBe(false);
     expect(await storage.raw('song')).toContain('nonsense');
   });
@@ -221,10 +203,10 @@ describe('songs in storage', () => {
       1,
       1,
     );
-    const before = JSON.stringify([...database.values]);
+    const before = JSON.stringify([...memory.values]);
     const opened = await new SongStorage().open('song');
     expect(opened?.ok && Object.keys(opened.song.ledger.takes)).toEqual(takes.map(({ id }) => id));
-    expect(JSON.stringify([...database.values])).toBe(before);
+    expect(JSON.stringify([...memory.values])).toBe(before);
   });
 
   it('let go of cleared takes once neither of their states names them', async () => {
@@ -234,10 +216,10 @@ describe('songs in storage', () => {
     const { [gone]: _cleared, ...left } = song.ledger.takes;
     const without = { ...song, ledger: { ...song.ledger, takes: left } };
     await storage.save(without, 2, 2);
-    expect(database.values.has(`song/song/take/${gone}`)).toBe(true);
+    expect(memory.values.has(`song/song/take/${gone}`)).toBe(true);
     await storage.save(without, 3, 3);
-    expect(database.values.has(`song/song/take/${gone}`)).toBe(false);
-    expect([...database.values.keys()].filter((key) => key.includes('/take/'))).toHaveLength(takes.length - 1);
+    expect(memory.values.has(`song/song/take/${gone}`)).toBe(false);
+    expect([...memory.values.keys()].filter((key) => key.includes('/take/'))).toHaveLength(takes.length - 1);
     // What is brought back is written again.
     await storage.save(song, 4, 4);
     expect(await new SongStorage().open('song')).toMatchObject({ ok: true, setAside: [] });
@@ -246,7 +228,7 @@ describe('songs in storage', () => {
   it('are written whole again where the database has lost them, and that is told', async () => {
     const storage = new SongStorage();
     expect(await storage.save(song, 1, 1)).toBe(false);
-    database.values.clear();
+    memory.values.clear();
     expect(await storage.has('song')).toBe(false);
     expect(await storage.save(song, 2, 2)).toBe(true);
     const opened = await new SongStorage().open('song');
@@ -255,8 +237,8 @@ describe('songs in storage', () => {
   });
 
   it('of an older version are carried over as a whole when they are saved again', async () => {
-    for (const [id, take] of Object.entries(old.ledger.takes)) database.values.set(`song/${old.id}/take/${id}`, take);
-    database.values.set(`song/${old.id}/body/0`, {
+    for (const [id, take] of Object.entries(old.ledger.takes)) memory.values.set(`song/${old.id}/take/${id}`, take);
+    memory.values.set(`song/${old.id}/body/0`, {
       format: 'fendro-song',
       version: 2,
       id: old.id,
@@ -265,15 +247,15 @@ describe('songs in storage', () => {
       heard: old.ledger.heard,
       takes: Object.keys(old.ledger.takes),
     });
-    database.values.set(`song/${old.id}/current`, 0);
+    memory.values.set(`song/${old.id}/current`, 0);
     const storage = new SongStorage();
     const opened = await storage.open(old.id);
     if (!opened?.ok) throw new Error('not opened');
     // Killed at every write on the way, it opens: takes of both versions may lie side by side.
     for (let kill = 0; kill < 20; kill++) {
-      database.left = kill;
+      writesLeft = kill;
       await storage.save(opened.song, 1, 1).catch(() => undefined);
-      database.left = Number.POSITIVE_INFINITY;
+      writesLeft = Number.POSITIVE_INFINITY;
       expect(await new SongStorage().open(old.id)).toMatchObject({
         ok: true,
         setAside: [],
@@ -283,7 +265,7 @@ describe('songs in storage', () => {
   });
 
   it('tell in words what storage cannot do', async () => {
-    database.left = 0;
+    writesLeft = 0;
     await expect(new SongStorage().save(song, 1, 1)).rejects.toThrow('the browser’s storage does not work (killed)');
   });
 
@@ -295,8 +277,8 @@ describe('songs in storage', () => {
   });
 
   it('knows the sounds that any state of any song names, and does not guess where a state is damaged', async () => {
-    database.values.clear();
-    database.left = Number.POSITIVE_INFINITY;
+    memory.values.clear();
+    writesLeft = Number.POSITIVE_INFINITY;
     const storage = new SongStorage();
     const guide = (sound: string): Guide => ({
       id: sound,
@@ -316,8 +298,8 @@ describe('songs in storage', () => {
     expect(await storage.guideSounds()).toEqual(new Set(['a', 'b', 'c']));
     await storage.save(sung('b'), 3, 3);
     expect(await storage.guideSounds()).toEqual(new Set(['b', 'c']));
-    const body = [...database.values.keys()].find((key) => key.includes('other/body'))!;
-    database.values.set(body, 'torn');
+    const body = [...memory.values.keys()].find((key) => key.includes('other/body'))!;
+    memory.values.set(body, 'torn');
     expect(await storage.guideSounds()).toBeNull();
   });
 });

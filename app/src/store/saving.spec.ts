@@ -3,38 +3,14 @@ import { Store } from '@ngrx/store';
 import { scoreWith } from '@fendro/core/testing/scores';
 import { Library } from '../desks/library';
 import { SongFiles } from '../desks/song-files';
+import { memory, openMemory } from '../testing/memory-database';
 import { Saving } from './saving';
 import { selectHeard, selectSong } from './selectors';
 import { ScoreActions, TakeActions } from './song.actions';
 import { provideSongEffects } from './effects';
 import { provideSong } from './provide-song';
 
-const database = { values: new Map<string, unknown>(), broken: null as Error | null, silent: false, writes: 0 };
-const work = <T>(answer: () => T): Promise<T> =>
-  database.silent
-    ? new Promise(() => undefined)
-    : database.broken
-      ? Promise.reject(database.broken)
-      : Promise.resolve(answer());
-jest.mock('localforage', () => ({
-  __esModule: true,
-  default: {
-    INDEXEDDB: 'indexeddb',
-    createInstance: () => ({
-      getItem: (key: string) => work(() => JSON.parse(JSON.stringify(database.values.get(key) ?? null)) as unknown),
-      setItem: (key: string, value: unknown) =>
-        work(() => {
-          database.writes++;
-          database.values.set(key, JSON.parse(JSON.stringify(value)));
-        }),
-      removeItem: (key: string) =>
-        work(() => {
-          database.values.delete(key);
-        }),
-      keys: () => work(() => [...database.values.keys()]),
-    }),
-  },
-}));
+const database = { broken: null as Error | null, silent: false };
 
 const { song } = scoreWith(3, 0);
 const titled = (title: string) => ScoreActions.titleSet({ title });
@@ -49,7 +25,7 @@ const later = (ms: number): Promise<void> => jest.advanceTimersByTimeAsync(ms);
 const titleIn = ({ store }: ReturnType<typeof page>): string | undefined =>
   store.selectSignal(selectSong)().score?.title;
 const savings = (): number =>
-  [...database.values]
+  [...memory.values]
     .filter(([key]) => key.includes('/body/'))
     .reduce((most, [, body]) => Math.max(most, (body as { clock: number }).clock), 0);
 
@@ -82,7 +58,10 @@ beforeEach(() => {
   jest.useFakeTimers();
   localStorage.clear();
   sessionStorage.clear();
-  Object.assign(database, { values: new Map(), broken: null, silent: false, writes: 0 });
+  Object.assign(database, { broken: null, silent: false });
+  openMemory();
+  memory.trouble = () =>
+    database.silent ? new Promise(() => undefined) : database.broken && Promise.reject(database.broken);
   globalThis.fetch = jest.fn(() =>
     Promise.resolve({ ok: true, json: () => Promise.resolve(JSON.parse(JSON.stringify(song))) } as Response),
   );
@@ -116,7 +95,7 @@ describe('saving', () => {
     first.store.dispatch(titled('Gale'));
     dispatchEvent(new Event('pagehide'));
     await later(100);
-    database.values.clear();
+    memory.values.clear();
     database.broken = null;
     await opening;
     const next = page();
@@ -237,7 +216,7 @@ describe('saving', () => {
 
   it('writes a song whole again when its database was cleared, and tells', async () => {
     const first = await started();
-    database.values.clear();
+    memory.values.clear();
     first.store.dispatch(titled('Gale'));
     await later(400);
     expect(first.saving.rescued()).toBe(true);
@@ -250,10 +229,10 @@ describe('saving', () => {
 
   it('writes nothing when a song is only opened and looked at', async () => {
     await started();
-    const before = JSON.stringify([...database.values]);
+    const before = JSON.stringify([...memory.values]);
     await again();
     await later(5000);
-    expect(JSON.stringify([...database.values])).toBe(before);
+    expect(JSON.stringify([...memory.values])).toBe(before);
   });
 
   it('brings back what was heard, with every take that was not', async () => {
@@ -274,7 +253,7 @@ describe('the library', () => {
   it('opens a damaged song as what it is: told, with everything of it to save, and the demo only when asked', async () => {
     const first = await started();
     const id = first.store.selectSignal(selectSong)().open!.id;
-    for (const key of database.values.keys()) if (key.includes('/body/')) database.values.set(key, { weather: 'fine' });
+    for (const key of memory.values.keys()) if (key.includes('/body/')) memory.values.set(key, { weather: 'fine' });
     const next = page();
     for (let start = 0; start < 2; start++) {
       const result = await next.library.openLast();
@@ -290,7 +269,7 @@ describe('the library', () => {
     first.store.dispatch(titled('Gale'));
     await later(2000);
     const id = first.store.selectSignal(selectSong)().open!.id;
-    database.values.set(`song/${id}/body/${database.values.get(`song/${id}/current`) as number}`, null);
+    memory.values.set(`song/${id}/body/${memory.values.get(`song/${id}/current`) as number}`, null);
     expect(await page().library.openLast()).toMatchObject({
       ok: true,
       remark: expect.stringContaining('the last changes are missing') as string,
@@ -301,7 +280,7 @@ describe('the library', () => {
     const first = await started();
     await first.library.adopt({ ...song.score, title: 'Second' }, Object.values(song.ledger.takes));
     const id = first.store.selectSignal(selectSong)().open!.id;
-    for (const key of [...database.values.keys()]) if (key.startsWith(`song/${id}/`)) database.values.delete(key);
+    for (const key of [...memory.values.keys()]) if (key.startsWith(`song/${id}/`)) memory.values.delete(key);
     const next = page();
     expect(await next.library.openLast()).toMatchObject({
       ok: true,

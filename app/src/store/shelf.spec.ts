@@ -12,34 +12,14 @@ import sampleOf7 from '../storage/samples/shelf-version-7.json';
 import { openSong } from '@fendro/core/song/song-file';
 import { bareSong } from '@fendro/core/song/song-start';
 import { scoreWith } from '@fendro/core/testing/scores';
+import { memory, openMemory } from '../testing/memory-database';
 import { Notices } from './notices';
 import { Shelf } from './shelf';
 import { roleOf } from '@fendro/core/song/roles';
 
 const SCORE = scoreWith(1, 0).score;
 
-const database = { values: new Map<string, unknown>(), full: false };
-jest.mock('localforage', () => ({
-  __esModule: true,
-  default: {
-    INDEXEDDB: 'indexeddb',
-    createInstance: () => ({
-      getItem: (key: string) =>
-        Promise.resolve(JSON.parse(JSON.stringify(database.values.get(key) ?? null)) as unknown),
-      setItem: (key: string, value: unknown) => {
-        if (database.full) return Promise.reject(new Error('full'));
-        database.values.set(key, JSON.parse(JSON.stringify(value)));
-        return Promise.resolve(value);
-      },
-      removeItem: (key: string) => {
-        if (database.full) return Promise.reject(new Error('full'));
-        database.values.delete(key);
-        return Promise.resolve();
-      },
-      keys: () => Promise.resolve([...database.values.keys()]),
-    }),
-  },
-}));
+let full = false;
 
 /** Until everything that was begun has reached the database. */
 const settled = async (): Promise<void> => {
@@ -68,8 +48,9 @@ const phrase = (id: string) => ({
 });
 
 beforeEach(() => {
-  database.values.clear();
-  database.full = false;
+  openMemory();
+  full = false;
+  memory.trouble = (act) => (full && act !== 'read' ? Promise.reject(new Error('full')) : null);
 });
 
 describe('the shelf', () => {
@@ -106,7 +87,7 @@ describe('the shelf', () => {
   });
 
   it('carries over what version 1 kept in one record, which itself stays', async () => {
-    database.values.set('shelf', sample);
+    memory.values.set('shelf', sample);
     const shelf = await fresh();
     expect(shelf.contents().rhythms).toEqual(sample.rhythms);
     expect(shelf.contents().favourites).toEqual(sample.favourites);
@@ -122,19 +103,19 @@ describe('the shelf', () => {
     const again = await fresh();
     expect(again.contents().phrases).toHaveLength(1);
     expect(notices()).toHaveLength(1);
-    expect(database.values.get('shelf')).toEqual(sample);
+    expect(memory.values.get('shelf')).toEqual(sample);
   });
 
   it.each([
     ['nonsense', 'everything that an older Fendro kept there'],
     [{ phrases: 'nonsense', rhythms: ['own:y'] }, 'phrase one without a name'],
   ])('tells what of an old shelf cannot be read, and leaves it as it is', async (old, told) => {
-    database.values.set('shelf', old);
+    memory.values.set('shelf', old);
     const shelf = await fresh();
     expect(notices()[0]).toContain(told);
     shelf.put('rhythms', 'own:z');
     await settled();
-    expect(database.values.get('shelf')).toEqual(old);
+    expect(memory.values.get('shelf')).toEqual(old);
     expect((await fresh()).contents().rhythms).toContain('own:z');
   });
 
@@ -144,13 +125,13 @@ describe('the shelf', () => {
     shelf.put('phrases', phrase('two'));
     await settled();
     const damaged = { version: 2, at: 5, item: { name: 'Two of them', notes: 'gone' } };
-    database.values.set('item/phrases/two', damaged);
+    memory.values.set('item/phrases/two', damaged);
     const again = await fresh();
     expect(again.contents().phrases.map(({ name }) => name)).toEqual(['one']);
     expect(notices()[0]).toContain('phrase “Two of them”');
     again.put('phrases', phrase('three'));
     await settled();
-    expect(database.values.get('item/phrases/two')).toEqual(damaged);
+    expect(memory.values.get('item/phrases/two')).toEqual(damaged);
   });
 
   it('keeps what two tabs put there', async () => {
@@ -165,7 +146,7 @@ describe('the shelf', () => {
   });
 
   it('reads what version 2 kept as it lies, and has other keys beside it', async () => {
-    for (const [key, value] of Object.entries(sampleOf2)) database.values.set(key, value);
+    for (const [key, value] of Object.entries(sampleOf2)) memory.values.set(key, value);
     const shelf = await fresh();
     expect(shelf.problems()).toEqual([]);
     expect(shelf.contents()).toMatchObject({ rhythms: ['own:x'], keys: [] });
@@ -175,7 +156,7 @@ describe('the shelf', () => {
       );
     shelf.saveKeys('take.keep', ['j']);
     await settled();
-    expect(database.values.get('version')).toBe(8);
+    expect(memory.values.get('version')).toBe(8);
     expect((await fresh()).contents()).toMatchObject({ rhythms: ['own:x'], keys: [{ id: 'take.keep', keys: ['j'] }] });
     shelf.saveKeys('take.keep', null);
     await settled();
@@ -183,16 +164,16 @@ describe('the shelf', () => {
   });
 
   it('reads what version 3 kept, keys among it', async () => {
-    for (const [key, value] of Object.entries(sampleOf3)) database.values.set(key, value);
+    for (const [key, value] of Object.entries(sampleOf3)) memory.values.set(key, value);
     const shelf = await fresh();
     expect(shelf.problems()).toEqual([]);
     expect(shelf.contents().keys).toEqual([{ id: 'take.keep', keys: ['j'] }]);
     expect(shelf.contents().styles).toHaveLength(1);
-    expect(database.values.get('version')).toBe(8);
+    expect(memory.values.get('version')).toBe(8);
   });
 
   it('reads what version 4 kept, and has chains of treatments beside it', async () => {
-    for (const [key, value] of Object.entries(sampleOf4)) database.values.set(key, value);
+    for (const [key, value] of Object.entries(sampleOf4)) memory.values.set(key, value);
     const shelf = await fresh();
     expect(shelf.problems()).toEqual([]);
     const { styles, phrases, keys, chains } = shelf.contents();
@@ -200,7 +181,7 @@ describe('the shelf', () => {
     const chain = [[{ does: 'octave' as const, by: 1 }]];
     expect(shelf.add('chains', { name: 'Higher', chain })).toBe(true);
     await settled();
-    expect(database.values.get('version')).toBe(8);
+    expect(memory.values.get('version')).toBe(8);
     const pattern = firstPattern({ role: 'bass', brief: roleOf('bass').brief }, 3);
     expect(shelf.add('patterns', { name: 'Roots', role: 'bass', pattern })).toBe(true);
     await settled();
@@ -214,7 +195,7 @@ describe('the shelf', () => {
   });
 
   it('reads what version 5 kept, and has leanings beside it', async () => {
-    for (const [key, value] of Object.entries(sampleOf5)) database.values.set(key, value);
+    for (const [key, value] of Object.entries(sampleOf5)) memory.values.set(key, value);
     const shelf = await fresh();
     expect(shelf.problems()).toEqual([]);
     const { styles, phrases, keys, chains, patterns, leanings } = shelf.contents();
@@ -232,7 +213,7 @@ describe('the shelf', () => {
   });
 
   it('reads what version 6 kept, and has devices, what their controls learned and ways out beside it', async () => {
-    for (const [key, value] of Object.entries(sampleOf6)) database.values.set(key, value);
+    for (const [key, value] of Object.entries(sampleOf6)) memory.values.set(key, value);
     const shelf = await fresh();
     expect(shelf.problems()).toEqual([]);
     const { styles, phrases, keys, chains, patterns, leanings, scales, controls } = shelf.contents();
@@ -248,7 +229,7 @@ describe('the shelf', () => {
     expect(shelf.put('routes', { id: 'song/part', port: 'Grey box', channel: 4, here: false })).toBe(true);
     await settled();
     const again = await fresh();
-    expect(database.values.get('version')).toBe(8);
+    expect(memory.values.get('version')).toBe(8);
     expect(again.contents().devices).toEqual([device]);
     expect(again.contents().controls).toMatchObject([{ control, does: { slider: 'level', place: 2 } }]);
     again.remove('controls', again.contents().controls[0]!.id);
@@ -259,7 +240,7 @@ describe('the shelf', () => {
   });
 
   it('reads what version 7 kept, and has band set-ups, song starts and labels beside it', async () => {
-    for (const [key, value] of Object.entries(sampleOf7)) database.values.set(key, value);
+    for (const [key, value] of Object.entries(sampleOf7)) memory.values.set(key, value);
     const shelf = await fresh();
     expect(shelf.problems()).toEqual([]);
     const { styles, phrases, keys, chains, patterns, leanings, devices, controls, routes, labels } = shelf.contents();
@@ -272,7 +253,7 @@ describe('the shelf', () => {
     expect(shelf.label('phrases', phrases[0]!.id, { tags: ['slow'], folder: 'Nights' })).toBe(true);
     await settled();
     const again = await fresh();
-    expect(database.values.get('version')).toBe(8);
+    expect(memory.values.get('version')).toBe(8);
     expect(openSong(again.contents().bands[0]!.song)).toMatchObject({
       ok: true,
       song: { score: { title: SCORE.title } },
@@ -300,14 +281,14 @@ describe('the shelf', () => {
         { kind: 'phrases', item: { ...phrase('odd'), length: 0 } },
       ]),
     ).toBe(0);
-    while (database.values.size < 1001) await settled();
+    while (memory.values.size < 1001) await settled();
     const again = await fresh();
     while (again.contents().phrases.length === 0) await settled();
     expect(again.contents().phrases.map(({ id }) => id)).toEqual(bank.map(({ id }) => id));
   });
 
   it('leaves the shelf of a newer Fendro alone and says so', async () => {
-    database.values.set('version', 9);
+    memory.values.set('version', 9);
     expect((await fresh()).problems()[0]).toMatch(/newer Fendro/);
   });
 
@@ -327,12 +308,12 @@ describe('the shelf', () => {
 
   it('says when it cannot keep something, and keeps it when it can again', async () => {
     const shelf = await fresh();
-    database.full = true;
+    full = true;
     shelf.put('phrases', phrase('one'));
     await settled();
     expect(shelf.problems()[0]).toMatch(/could not be saved/);
     expect(shelf.contents().phrases).toHaveLength(1);
-    database.full = false;
+    full = false;
     shelf.put('phrases', phrase('two'));
     await settled();
     expect(shelf.problems()).toEqual([]);

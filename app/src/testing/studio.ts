@@ -18,7 +18,7 @@ import { Playback } from '../sound/playback';
 import type { Pass } from '../sound/schedule';
 import { provideSong } from '../store/provide-song';
 import { SongActions } from '../store/song.actions';
-import { values } from './memory-database';
+import { openMemory } from './memory-database';
 import { quietHands, silentPlayback, SMALL } from './view';
 
 const RATE = 48_000;
@@ -51,7 +51,7 @@ class TimedEngine {
 
 /** A studio that is connected, what came to it, and music that plays by a timer. */
 export function studio() {
-  values.clear();
+  openMemory();
   const engine = new TimedEngine();
   const input = new SimulatedIn('studio', 'Grey studio');
   const came: { message: MidiMessage; at: number }[] = [];

@@ -21,4 +21,6 @@ class SameThreadWorker extends EventTarget {
   }
 }
 
-export const createDraftWorker = (): Worker => new SameThreadWorker() as unknown as Worker;
+export const draftWorkers = { create: (): Worker => new SameThreadWorker() as unknown as Worker };
+
+export const createDraftWorker = (): Worker => draftWorkers.create();

@@ -16,10 +16,14 @@ class Line extends EventTarget {
 }
 
 /** Does what the worker does, without a thread of its own. */
-export function createFilesWorker(): Worker {
+function sameThread(): Worker {
   const [page, worker] = [new Line(), new Line()];
   page.other = worker;
   worker.other = page;
   expose(filesWork, worker);
   return page as unknown as Worker;
 }
+
+export const filesWorkers = { create: sameThread };
+
+export const createFilesWorker = (): Worker => filesWorkers.create();

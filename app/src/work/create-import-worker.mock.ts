@@ -1,3 +1,7 @@
-export const createImportWorker = (): Worker => {
-  throw new Error('no import worker in unit tests');
+export const importWorkers = {
+  create: (): Worker => {
+    throw new Error('no import worker in unit tests');
+  },
 };
+
+export const createImportWorker = (): Worker => importWorkers.create();

@@ -1,6 +1,7 @@
 import { ENGINE } from '@fendro/core/compose/engine';
 import { scoreWith } from '@fendro/core/testing/scores';
 import type { ToWorker } from './draft-messages';
+import { draftWorkers } from './create-draft-worker.mock';
 import { DraftClient, type Refusal } from './draft-client';
 
 /** A worker that does what a test tells it to. */
@@ -21,15 +22,13 @@ class TestWorker extends EventTarget {
 }
 let act: (worker: TestWorker, message: ToWorker) => void;
 let workers: TestWorker[] = [];
-jest.mock('./create-draft-worker', () => ({
-  createDraftWorker: () => {
-    const worker = new TestWorker((own, message) => {
-      act(own, message);
-    });
-    workers.push(worker);
-    return worker;
-  },
-}));
+const create = () => {
+  const worker = new TestWorker((own, message) => {
+    act(own, message);
+  });
+  workers.push(worker);
+  return worker;
+};
 
 const { song } = scoreWith(1, 0);
 const asking = {
@@ -58,6 +57,7 @@ const run = (client: DraftClient) => {
 };
 beforeEach(() => {
   workers = [];
+  jest.spyOn(draftWorkers, 'create').mockImplementation(() => create() as unknown as Worker);
 });
 
 describe('a drafting worker', () => {

@@ -3,7 +3,7 @@ import { chosenMusic, handOver, type HandOverWish } from '@fendro/core/files/out
 import { printedSheet } from '@fendro/core/files/outgoing/printed-sheet';
 import { utf8 } from '@fendro/core/files/midi/text';
 import { SMALL } from '../testing/view';
-import * as workers from './create-files-worker';
+import { filesWorkers } from './create-files-worker.mock';
 import { FilesClient } from './files-client';
 
 describe('the work on files', () => {
@@ -57,7 +57,7 @@ describe('the work on files', () => {
     const ended = jest.fn();
     const broken = new EventTarget();
     const silent = Object.assign(broken, { postMessage: () => undefined, terminate: ended });
-    jest.spyOn(workers, 'createFilesWorker').mockReturnValue(silent as unknown as Worker);
+    jest.spyOn(filesWorkers, 'create').mockImplementation(() => silent as unknown as Worker);
     const leaving = new AbortController();
     const left = client().handOver(music, wish, leaving.signal);
     leaving.abort();

@@ -1,5 +1,6 @@
 import type { ImportFile } from '@fendro/core/files/incoming/file-model';
 import type { ToImportWorker } from './import-messages';
+import { importWorkers } from './create-import-worker.mock';
 import { ImportClient } from './import-client';
 
 /** A worker that does what a test tells it to. */
@@ -17,13 +18,11 @@ class TestWorker extends EventTarget {
 }
 let act: (worker: TestWorker, message: ToImportWorker) => void;
 let workers: TestWorker[] = [];
-jest.mock('./create-import-worker', () => ({
-  createImportWorker: () => {
-    const worker = new TestWorker();
-    workers.push(worker);
-    return worker;
-  },
-}));
+const create = () => {
+  const worker = new TestWorker();
+  workers.push(worker);
+  return worker;
+};
 
 const file: ImportFile = { lines: [], sections: [], length: 1920, chords: [], remarks: [] };
 const bytes = Uint8Array.of(1, 2, 3);
@@ -32,6 +31,7 @@ const key = { tonic: 0, scale: 'major' };
 describe('reading a file in its worker', () => {
   beforeEach(() => {
     workers = [];
+    jest.spyOn(importWorkers, 'create').mockImplementation(() => create() as unknown as Worker);
   });
 
   it('answers with what was found, and ends the worker', async () => {

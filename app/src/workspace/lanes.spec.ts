@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { Store, type Action } from '@ngrx/store';
-import * as written from '@fendro/core/sounding/written';
-import * as roles from '@fendro/core/study/note-roles';
+import { writtenNotes } from '@fendro/core/sounding/written';
+import { noteRoles } from '@fendro/core/study/note-roles';
 import { HARMONY } from '@fendro/core/song/schema';
 import { provideSong } from '../store/provide-song';
 import { SessionActions } from '../store/session';
@@ -9,24 +9,13 @@ import { ScoreActions, SongActions, TakeActions } from '../store/song.actions';
 import { SMALL } from '../testing/view';
 import { laneSelector } from './lanes';
 
-jest.mock('@fendro/core/study/note-roles', () => {
-  const actual = jest.requireActual<typeof roles>('@fendro/core/study/note-roles');
-  return { ...actual, noteRoles: jest.fn(actual.noteRoles) };
-});
-jest.mock('@fendro/core/sounding/written', () => {
-  const actual = jest.requireActual<typeof written>('@fendro/core/sounding/written');
-  return { ...actual, writtenNotes: jest.fn(actual.writtenNotes) };
-});
-
 describe('lanes', () => {
   const parts = SMALL.score.parts;
   const [first, second] = parts.map(({ id }) => id) as [string, string];
   let store: Store;
   let lanes: () => unknown[];
-  const work = () => [
-    jest.mocked(written.writtenNotes).mock.calls.length,
-    jest.mocked(roles.noteRoles).mock.calls.length,
-  ];
+  const counted = { writtenNotes: jest.fn(writtenNotes), noteRoles: jest.fn(noteRoles) };
+  const work = () => [counted.writtenNotes.mock.calls.length, counted.noteRoles.mock.calls.length];
   /** Which lanes are worked out anew by something. */
   const anew = (...actions: Action[]): string[] => {
     const before = lanes();
@@ -39,7 +28,7 @@ describe('lanes', () => {
     TestBed.configureTestingModule({ providers: [provideSong()] });
     store = TestBed.inject(Store) as Store;
     store.dispatch(SongActions.opened({ song: SMALL.song }));
-    const signals = parts.map(({ id }) => store.selectSignal(laneSelector(id)));
+    const signals = parts.map(({ id }) => store.selectSignal(laneSelector(id, counted)));
     lanes = () => signals.map((lane) => lane());
     lanes();
     jest.clearAllMocks();

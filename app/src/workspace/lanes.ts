@@ -53,11 +53,11 @@ const NOTHING_HELD: readonly HeldRun[] = [];
  * The lane of one part in the section in view. It is worked out anew only when what it shows has changed: neither the
  * focus on another part nor another part's take is anything to it.
  */
-export function laneSelector(id: PartId): MemoizedSelector<object, Lane | null> {
+export function laneSelector(id: PartId, work = { writtenNotes, noteRoles }): MemoizedSelector<object, Lane | null> {
   const selectPart = createSelector(selectScore, (score) => score?.parts.find((part) => part.id === id) ?? null);
   const selectRole = createSelector(selectPart, (part) => part?.role ?? 'drums');
   const selectNotes = createSelector(selectMusic, selectSection, selectPass, (music, section, pass) =>
-    music && section ? writtenNotes(music, section, id, pass) : SILENT,
+    music && section ? work.writtenNotes(music, section, id, pass) : SILENT,
   );
   const selectMetre = createSelector(selectGround, (ground) => ground?.metre ?? null);
   // Only what stays put when chords change can rub against them unasked.
@@ -121,7 +121,7 @@ export function laneSelector(id: PartId): MemoizedSelector<object, Lane | null> 
     selectRolesShown,
     selectChords,
     selectMetre,
-    (notes, shown, chords, metre) => (shown && metre ? noteRoles(notes, chords, metre) : NO_ROLES),
+    (notes, shown, chords, metre) => (shown && metre ? work.noteRoles(notes, chords, metre) : NO_ROLES),
   );
   return createSelector(
     selectPart,

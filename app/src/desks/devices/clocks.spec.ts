@@ -6,10 +6,6 @@ import { studio } from '../../testing/studio';
 import { ClockFollower } from './clock-follower';
 import { ClockSender } from './clock-sender';
 
-jest.mock('localforage', () =>
-  jest.requireActual<typeof import('../../testing/memory-database')>('../../testing/memory-database').memoryDatabase(),
-);
-
 beforeEach(() => {
   jest.useFakeTimers();
 });

@@ -10,10 +10,6 @@ import { SMALL } from '../../testing/view';
 import { PartSender } from './part-sender';
 import { Routes } from './routes';
 
-jest.mock('localforage', () =>
-  jest.requireActual<typeof import('../../testing/memory-database')>('../../testing/memory-database').memoryDatabase(),
-);
-
 const [melody, second] = SMALL.score.parts;
 
 beforeEach(() => {

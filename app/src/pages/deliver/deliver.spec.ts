@@ -14,7 +14,7 @@ import { musicOf, storedSong } from '@fendro/core/testing/sounding';
 import { SongFiles } from '../../desks/song-files';
 import { SessionActions } from '../../store/session';
 import { SongActions } from '../../store/song.actions';
-import * as downloads from '../../ui/download';
+import { downloads } from '../../ui/download.mock';
 import { provideIcons } from '../../ui/icons';
 import { Guide } from '../../desks/guide';
 import { Deliver } from './deliver';

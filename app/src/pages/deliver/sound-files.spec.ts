@@ -13,7 +13,7 @@ import type { SoundProgress, WrittenSound } from '../../sound/rendered/sound-mes
 import { provideSong } from '../../store/provide-song';
 import { SessionActions } from '../../store/session';
 import { SongActions } from '../../store/song.actions';
-import * as downloads from '../../ui/download';
+import { downloads } from '../../ui/download.mock';
 import { provideIcons } from '../../ui/icons';
 import { SoundFiles } from './sound-files';
 

@@ -14,20 +14,16 @@ import { LiveSound } from '../../sound/live-sound';
 import { Notices } from '../../store/notices';
 import { Shelf } from '../../store/shelf';
 import { SessionActions, sessionFeature } from '../../store/session';
-import { values } from '../../testing/memory-database';
+import { openMemory } from '../../testing/memory-database';
 import { quietHands, SMALL, viewOf } from '../../testing/view';
 import { Devices } from './devices';
-
-jest.mock('localforage', () =>
-  jest.requireActual<typeof import('../../testing/memory-database')>('../../testing/memory-database').memoryDatabase(),
-);
 
 const [melody, second] = SMALL.score.parts;
 const BASS = SMALL.score.parts.find(({ role }) => role === 'bass')!;
 const DRUMS = SMALL.score.parts.find(({ role }) => role === 'drums')!;
 
 async function opened(line: string = melody!.id) {
-  values.clear();
+  openMemory();
   const hands = quietHands();
   const view = viewOf(Devices, {
     providers: [{ provide: LiveSound, useValue: hands }],

@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { SMALL } from '../../testing/view';
 import { Banks } from '../banks';
-import * as workers from './create-sound-files-worker';
+import { soundFilesWorkers } from './create-sound-files-worker.mock';
 import { SoundFilesClient } from './sound-files-client';
 import type { SoundWish } from './sound-files-work';
 import type { FromSoundWorker } from './sound-messages';
@@ -32,7 +32,7 @@ describe('the work of writing sound', () => {
   beforeEach(() => {
     worker = new Saying();
     fetched = [];
-    jest.spyOn(workers, 'createSoundFilesWorker').mockImplementation(() => worker as unknown as Worker);
+    jest.spyOn(soundFilesWorkers, 'create').mockImplementation(() => worker as unknown as Worker);
     const banks = {
       get: (family: string) => Promise.resolve(new ArrayBuffer(fetched.push(family))),
       forget: () => undefined,

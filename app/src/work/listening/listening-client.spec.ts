@@ -1,6 +1,6 @@
 import { FOUR } from '@fendro/core/testing/heard';
 import { ListeningClient } from './listening-client';
-import * as listening from './create-listening-worker';
+import { listeningWorkers } from './create-listening-worker.mock';
 
 /** A worker that says what it is told to. */
 class SaidWorker extends EventTarget {
@@ -15,7 +15,7 @@ describe('listening to a recording', () => {
   const samples = (): Float32Array => new Float32Array(100);
   const said = (): SaidWorker => {
     const worker = new SaidWorker();
-    jest.spyOn(listening, 'createListeningWorker').mockReturnValue(worker as unknown as Worker);
+    jest.spyOn(listeningWorkers, 'create').mockImplementation(() => worker as unknown as Worker);
     return worker;
   };
   afterEach(() => {

@@ -1,7 +1,7 @@
 import { FOUR, heardLine } from '@fendro/core/testing/heard';
 import { keysOfFile } from '@fendro/core/files/incoming/imported-song';
 import { heardFile } from '@fendro/core/listen/heard-file';
-import type { FromListeningWorker, ToListeningWorker } from '../work/listening/listening-messages';
+import type { FromListeningWorker, ToListeningWorker } from './listening-messages';
 
 /** A stand-in for Jest: whatever it listens to, it hears the same chords, eight bars of them at 120 beats a minute. */
 class SameChordsWorker extends EventTarget {
@@ -24,4 +24,6 @@ class SameChordsWorker extends EventTarget {
   }
 }
 
-export const createListeningWorker = (): Worker => new SameChordsWorker() as unknown as Worker;
+export const listeningWorkers = { create: (): Worker => new SameChordsWorker() as unknown as Worker };
+
+export const createListeningWorker = (): Worker => listeningWorkers.create();
