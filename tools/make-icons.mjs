@@ -1,8 +1,14 @@
 // Copies the outlines of the icons that Fendro uses into one TypeScript file, so that no icon font has to be loaded.
-import { readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { resolve } from 'node:path';
+import { root, run } from './ready.mjs';
 
-const root = resolve(import.meta.dirname, '..');
+/** 23,000 files: they are installed when icons are made, and not by everybody who starts Fendro. */
+const PACKAGE = '@material-symbols/svg-400';
+const VERSION = '0.48.2';
+if (!existsSync(resolve(root, 'node_modules', PACKAGE)))
+  run('npm', ['install', '--no-save', '--no-audit', '--no-fund', `${PACKAGE}@${VERSION}`]);
+
 const NAMES = [
   'add',
   'check',
@@ -39,7 +45,7 @@ const NAMES = [
 ];
 
 const rows = NAMES.map((name) => {
-  const svg = readFileSync(resolve(root, `node_modules/@material-symbols/svg-400/rounded/${name}.svg`), 'utf8');
+  const svg = readFileSync(resolve(root, `node_modules/${PACKAGE}/rounded/${name}.svg`), 'utf8');
   const path = / d="([^"]+)"/.exec(svg)?.[1];
   if (!path) throw new Error(`no path in ${name}`);
   return `  ${name}:\n    '${path}',`;

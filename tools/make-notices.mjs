@@ -5,14 +5,18 @@ import { join } from 'node:path';
 import { root } from './ready.mjs';
 
 const FILE = join(root, 'THIRD-PARTY-NOTICES.md');
-/** Built into the application although nothing imports them as code. */
-const DRAWN = ['@material-symbols/svg-400'];
+/** Copied into the application by tools/make-icons.mjs, which alone installs the package. */
+const ICONS = {
+  name: '@material-symbols/svg-400',
+  version: '0.48.2',
+  licence: 'Apache-2.0',
+  text: readFileSync(join(root, 'app/src/ui/icons.LICENCE.txt'), 'utf8').trim(),
+};
 
 const lock = JSON.parse(readFileSync(join(root, 'package-lock.json'), 'utf8'));
 const shipped = Object.entries(lock.packages)
   .filter(([path, { dev, optional, peer }]) => path !== '' && !dev && !optional && !peer)
-  .map(([path]) => path)
-  .concat(DRAWN.map((name) => `node_modules/${name}`));
+  .map(([path]) => path);
 
 const licenceIn = (folder) => {
   const name = readdirSync(folder).find((file) => /^(licen[cs]e|copying)(\.|$)/i.test(file));
@@ -26,6 +30,7 @@ const found = shipped
     const { name, version, license } = JSON.parse(readFileSync(join(folder, 'package.json'), 'utf8'));
     return { name, version, licence: typeof license === 'string' ? license : 'see below', text: licenceIn(folder) };
   })
+  .concat(ICONS)
   .sort((a, b) => a.name.localeCompare(b.name, 'en') || a.version.localeCompare(b.version, 'en'));
 // One package may lie in several places.
 const rows = [...new Map(found.map((row) => [`${row.name} ${row.version}`, row])).values()];

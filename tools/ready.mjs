@@ -20,6 +20,14 @@ export function run(command, args, options = {}) {
   }
 }
 
+/** Does some work, and says what is done and how long it took. */
+function step(title, work) {
+  const began = Date.now();
+  console.log(`${title} …`);
+  work();
+  console.log(`${title}: done in ${Math.round((Date.now() - began) / 1000)} s`);
+}
+
 export const tool = (name) => at('node_modules', '.bin', name);
 
 const hashOf = (files) => {
@@ -43,8 +51,9 @@ export function ensureModules() {
   const stamp = at('node_modules', '.fendro-lock');
   const hash = hashOf([at('package.json'), at('package-lock.json')]);
   if (stamped(stamp, hash)) return;
-  console.log('Installing packages (about two minutes the first time) …');
-  run('npm', ['ci', '--no-audit', '--no-fund'], { shell: process.platform === 'win32' });
+  step('Installing packages (about a minute)', () => {
+    run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { shell: process.platform === 'win32' });
+  });
   writeFileSync(stamp, hash);
 }
 
@@ -71,13 +80,14 @@ export function ensureBuild() {
   ];
   const hash = hashOf(sources);
   if (stamped(stamp, hash) && existsSync(at('dist/app/index.html'))) return;
-  console.log('Building Fendro (under a minute) …');
-  run(process.execPath, [at('tools/build-worklet.mjs')]);
-  // A hundred small files would take longer to load than a few larger ones. Types and templates are checked by
-  // `npm run typecheck`, a step of every test run: checking them here too would take twice as long.
-  const env = { ...process.env, NG_BUILD_OPTIMIZE_CHUNKS: '1', NG_BUILD_TYPE_CHECK: '0' };
-  run(tool('ng'), ['build'], { env });
-  compressAll(at('dist/app'));
+  step('Building Fendro (under a minute)', () => {
+    run(process.execPath, [at('tools/build-worklet.mjs')]);
+    // A hundred small files would take longer to load than a few larger ones. Types and templates are checked by
+    // `npm run typecheck`, a step of every test run: checking them here too would take three times as long.
+    const env = { ...process.env, NG_BUILD_OPTIMIZE_CHUNKS: '1', NG_BUILD_TYPE_CHECK: '0' };
+    run(tool('ng'), ['build', '--progress=false'], { env, stdio: ['ignore', 'ignore', 'inherit'] });
+    compressAll(at('dist/app'));
+  });
   writeFileSync(stamp, hash);
 }
 
@@ -95,10 +105,11 @@ const DEBIAN = [
 export function ensureDebian() {
   const missing = DEBIAN.filter(({ there }) => !there()).map((entry) => entry.package);
   if (missing.length === 0) return;
-  console.log(`Installing ${missing.join(', ')} …`);
   const asRoot = process.getuid?.() === 0 ? [] : ['sudo'];
   const apt = [...asRoot, 'apt-get'];
   const environment = { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } };
-  run(apt[0], [...apt.slice(1), 'update', '-qq'], environment);
-  run(apt[0], [...apt.slice(1), 'install', '-y', '-qq', '--no-install-recommends', ...missing], environment);
+  step(`Installing ${missing.join(', ')}`, () => {
+    run(apt[0], [...apt.slice(1), 'update', '-qq'], environment);
+    run(apt[0], [...apt.slice(1), 'install', '-y', '-qq', '--no-install-recommends', ...missing], environment);
+  });
 }
