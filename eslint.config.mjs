@@ -117,6 +117,24 @@ export default tseslint.config(
     files: ['**/*.spec.ts', 'core/testing/**/*.ts', 'tools/bench/**/*.ts', 'e2e/**/*.ts'],
     rules: { '@typescript-eslint/no-non-null-assertion': 'off' },
   },
+  {
+    files: ['e2e/support/*.ts'],
+    // Playwright reads from the pattern which fixtures are needed, so that none is an empty one.
+    rules: { 'no-empty-pattern': ['error', { allowObjectPatternsAsParameters: true }] },
+  },
+  {
+    files: ['**/*.spec.ts'],
+    rules: {
+      'no-restricted-properties': [
+        'error',
+        {
+          object: 'jest',
+          property: 'mock',
+          message: 'specs are bundled: put a stand-in beside the module (name.mock.ts)',
+        },
+      ],
+    },
+  },
   prettier,
   {
     files: ['**/*.ts'],

@@ -16,6 +16,7 @@ const ROOMS = {
   ],
   app: [['app/src/desks', 'app/src/commands'], ['app/src/drawers'], ['app/src/pages', 'app/src/ui'], []],
 };
+const folderOf = (project) => join(root, 'dist', 'specs', project);
 const FOLDERS = { core: ['core', 'server'], app: ['app/src'] };
 
 const specsUnder = (folder) =>
@@ -102,9 +103,10 @@ const OPTIONS = {
  * @returns whether there is a spec
  */
 export async function bundleSpecs(project, words = []) {
-  const folder = join(root, 'dist', 'specs', project);
+  const folder = folderOf(project);
   rmSync(folder, { recursive: true, force: true });
-  mkdirSync(folder, { recursive: true });
+  // Jest wants the folder of each project, whichever is run.
+  for (const name of Object.keys(ROOMS)) mkdirSync(folderOf(name), { recursive: true });
   const bundles = bundlesOf(project, words);
   await Promise.all(
     bundles.map(([name, paths]) =>
