@@ -1,8 +1,11 @@
 import localforage from 'localforage';
 import { inWords } from '../ui/in-words';
 
-/** How long the browser's database may take for one answer before it counts as not answering. */
-const PATIENCE_MS = 6000;
+/**
+ * How long the browser's database may take for one answer before it counts as not answering: so many turns of the page's
+ * own clock. Where the machine is busy, the page's turns come late too, and the database gets longer.
+ */
+const PATIENCE = { turns: 12, turnMs: 500 };
 
 /** What the browser's database could not do, in words for the writer. */
 class StorageProblem extends Error {}
@@ -21,9 +24,13 @@ function reasonOf(problem: unknown): string {
 async function answered<T>(work: () => Promise<T>): Promise<T> {
   let timer: ReturnType<typeof setTimeout> | undefined;
   const late = new Promise<never>((_resolve, reject) => {
-    timer = setTimeout(() => {
-      reject(new StorageProblem('the browser’s storage does not answer'));
-    }, PATIENCE_MS);
+    const wait = (turns: number): void => {
+      timer = setTimeout(() => {
+        if (turns > 1) wait(turns - 1);
+        else reject(new StorageProblem('the browser’s storage does not answer'));
+      }, PATIENCE.turnMs);
+    };
+    wait(PATIENCE.turns);
   });
   try {
     return await Promise.race([work(), late]);
