@@ -9,7 +9,7 @@ const PASSES = {
   toBeGreaterThanOrEqual: (actual, expected) => numbers(actual, expected) && actual >= expected,
   toBeLessThan: (actual, expected) => numbers(actual, expected) && actual < expected,
   toBeLessThanOrEqual: (actual, expected) => numbers(actual, expected) && actual <= expected,
-  toEqual: (actual, expected) => actual === expected,
+  toEqual: (actual, expected) => Object.is(actual, expected),
 };
 
 class Expectation {
