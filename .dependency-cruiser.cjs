@@ -34,7 +34,7 @@ module.exports = {
     {
       name: 'testing-is-for-specs',
       severity: 'error',
-      from: { path: '^(app/src|core)/', pathNot: '\\.spec\\.ts$|/testing/' },
+      from: { path: '^(app/src|core)/', pathNot: '\\.(spec|mock)\\.ts$|/testing/|^app/src/test-setup\\.ts$' },
       to: { path: '^(app/src|core)/testing/' },
     },
     { name: 'app-not-server', severity: 'error', from: { path: '^app' }, to: { path: '^server' } },
