@@ -83,7 +83,7 @@ export function ensureBuild() {
   step('Building Fendro (under a minute)', () => {
     run(process.execPath, [at('tools/build-worklet.mjs')]);
     // A hundred small files would take longer to load than a few larger ones. Types and templates are checked by
-    // `npm run typecheck`, a step of every test run: checking them here too would take three times as long.
+    // steps of their own in every test run: checking them here too would take three times as long.
     const env = { ...process.env, NG_BUILD_OPTIMIZE_CHUNKS: '1', NG_BUILD_TYPE_CHECK: '0' };
     run(tool('ng'), ['build', '--progress=false'], { env, stdio: ['ignore', 'ignore', 'inherit'] });
     compressAll(at('dist/app'));

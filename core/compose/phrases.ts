@@ -230,7 +230,8 @@ const PLAYERS: Readonly<Partial<Record<Role, Drafter>>> = {
 };
 
 export type Played =
-  { readonly ok: true; readonly notes: readonly Note[] } | { readonly ok: false; readonly reason: string };
+  | { readonly ok: true; readonly notes: readonly Note[] }
+  | { readonly ok: false; readonly reason: string };
 
 /**
  * Plays a phrase over a section's chords.

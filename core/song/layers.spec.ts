@@ -20,9 +20,10 @@ describe('instruments that double a part', () => {
   it('come, change and go, at most so many, and the song stays valid', () => {
     const edits = fc.array(
       fc.oneof(
-        fc
-          .constantFrom('violin', 'flute')
-          .map((instrument) => (part: Part): Part => ({ ...part, ...withLayer(part, instrument) })),
+        fc.constantFrom('violin', 'flute').map((instrument) => (part: Part): Part => ({
+          ...part,
+          ...withLayer(part, instrument),
+        })),
         fc
           .record({ at: fc.nat(3), octave: fc.integer({ min: -3, max: 3 }), level: fc.integer({ min: 0, max: 100 }) })
           .map(({ at, ...change }) => (part: Part): Part => ({ ...part, ...withLayerChanged(part, at, change) })),

@@ -4,7 +4,16 @@ import type { MidiNote } from '../theory/units';
 
 /** The sampled families; each is one bank file of this name. */
 export type Family =
-  'piano' | 'keys' | 'guitars' | 'basses' | 'strings' | 'solo-strings' | 'voices' | 'winds' | 'synths' | 'drums';
+  | 'piano'
+  | 'keys'
+  | 'guitars'
+  | 'basses'
+  | 'strings'
+  | 'solo-strings'
+  | 'voices'
+  | 'winds'
+  | 'synths'
+  | 'drums';
 
 /** A sampled sound and the notes that it plays well. */
 export interface Instrument {

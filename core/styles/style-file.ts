@@ -8,7 +8,8 @@ const VERSION = 2;
 const head = z.object({ format: z.literal('fendro-style'), version: z.number().int(), style: z.unknown() });
 
 export type ReadStyle =
-  { readonly ok: true; readonly style: Style } | { readonly ok: false; readonly problems: readonly string[] };
+  | { readonly ok: true; readonly style: Style }
+  | { readonly ok: false; readonly problems: readonly string[] };
 
 /** Figures by what they are called for the writer, with their lines of steps. */
 const figuresOf = ({

@@ -46,7 +46,8 @@ export const ownChordsText = ({ majorChords, minorChords }: Harmony): string =>
     .join('\n');
 
 export type TextRead<T> =
-  { readonly ok: true; readonly figures: T[] } | { readonly ok: false; readonly problem: string };
+  | { readonly ok: true; readonly figures: T[] }
+  | { readonly ok: false; readonly problem: string };
 
 const linesOf = (text: string): string[] =>
   text

@@ -4,6 +4,7 @@ import { Subject } from 'rxjs';
 import { viewOf } from '../testing/view';
 import { CommandSearch, findCommands } from './command-search';
 import { Commands } from './commands';
+import { keyPress } from '../testing/key-press';
 
 function search() {
   const closed = new Subject<void>();
@@ -49,7 +50,7 @@ describe('the list of commands', () => {
   it('is gone over with the arrow keys, and lists only what can be done now', () => {
     const { view, field, active, options } = search();
     const first = active();
-    view.act(() => field.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowDown', keyCode: 40 })));
+    view.act(() => field.dispatchEvent(keyPress('ArrowDown', 40)));
     expect(active()).not.toBe(first);
     expect(options().some((text) => text.startsWith('Undo'))).toBe(false);
     view.set('combobox', 'What would you like to do?', 'nothing of the kind', 'input');

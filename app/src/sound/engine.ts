@@ -21,7 +21,8 @@ const MOVING = 1000;
 const MEMORY_LIMIT = 96 * 1024 * 1024;
 
 export type EngineState =
-  { readonly kind: 'asleep' | 'starting' | 'ready' } | { readonly kind: 'failed'; readonly reason: string };
+  | { readonly kind: 'asleep' | 'starting' | 'ready' }
+  | { readonly kind: 'failed'; readonly reason: string };
 
 /** The answer of something that may never answer. */
 function within<T>(work: Promise<T>, otherwise: string, limit: number): Promise<T> {

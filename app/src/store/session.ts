@@ -31,7 +31,17 @@ export type ByItself = 'run-through' | 'turns';
 
 /** Drawers under the sheet; one is open at a time. */
 export type Drawer =
-  'overview' | 'close-up' | 'patterns' | 'plan' | 'logbook' | 'mix' | 'styles' | 'phrases' | 'shelf' | 'play' | 'guide';
+  | 'overview'
+  | 'close-up'
+  | 'patterns'
+  | 'plan'
+  | 'logbook'
+  | 'mix'
+  | 'styles'
+  | 'phrases'
+  | 'shelf'
+  | 'play'
+  | 'guide';
 
 /** A change of ground that is heard before it is decided how the music follows. */
 export interface PendingGround extends GroundChange {

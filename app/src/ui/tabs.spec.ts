@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, signal } from '@angular/core';
 import { type ComponentFixture, TestBed } from '@angular/core/testing';
 import { Tabs } from './tabs';
+import { keyPress } from '../testing/key-press';
 
 @Component({
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -26,7 +27,7 @@ describe('tabs', () => {
     [...page().querySelectorAll<HTMLElement>('[role="tab"]')].find((one) => one.textContent.trim() === name)!;
   const panel = (): HTMLElement => page().querySelector<HTMLElement>('[role="tabpanel"]')!;
   const press = async (name: string, keyCode: number): Promise<void> => {
-    tab(name).dispatchEvent(new KeyboardEvent('keydown', { keyCode, bubbles: true, cancelable: true }));
+    tab(name).dispatchEvent(keyPress('', keyCode));
     await fixture.whenStable();
   };
   const [LEFT, RIGHT] = [37, 39];

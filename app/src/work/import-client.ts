@@ -12,7 +12,8 @@ import {
 import { inWords } from '../ui/in-words';
 
 export type ImportAnswer =
-  { readonly ok: true; readonly found: FoundInFile } | { readonly ok: false; readonly reason: string };
+  | { readonly ok: true; readonly found: FoundInFile }
+  | { readonly ok: false; readonly reason: string };
 
 /** A file that takes longer than this is given up. */
 const TIME_LIMIT_MS = 8000;

@@ -17,7 +17,8 @@ import { underMelody } from './under-melody';
 import { ADMISSION, candidatesFor, diatonicCandidates, isTonic, rootDistance, type Candidate } from './vocabulary';
 
 export type Progression =
-  { readonly ok: true; readonly chords: ChordSpan[] } | { readonly ok: false; readonly reason: string };
+  | { readonly ok: true; readonly chords: ChordSpan[] }
+  | { readonly ok: false; readonly reason: string };
 
 /** Only the held chord; one without sound stands for any. */
 function heldLayer(candidates: readonly Candidate[], { chord }: ChordSpan): Int32Array {

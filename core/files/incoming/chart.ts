@@ -37,7 +37,8 @@ export interface Chart {
 }
 
 export type ChartReading =
-  { readonly ok: true; readonly chart: Chart } | { readonly ok: false; readonly reason: string };
+  | { readonly ok: true; readonly chart: Chart }
+  | { readonly ok: false; readonly reason: string };
 
 /** A heading, with the bars that stand under it, and how often they are played. */
 interface Block {

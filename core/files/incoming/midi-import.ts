@@ -13,7 +13,8 @@ import { endOfMusic, markersOf, sectionsOf } from './sections';
 import { statedKeys } from './stated-keys';
 
 export type ImportReading =
-  { readonly ok: true; readonly file: ImportFile } | { readonly ok: false; readonly reason: string };
+  | { readonly ok: true; readonly file: ImportFile }
+  | { readonly ok: false; readonly reason: string };
 
 const MOST_NOTES = 200_000;
 const LONGEST_BARS = 2000;

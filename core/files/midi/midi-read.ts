@@ -63,7 +63,8 @@ export interface ReadMidi {
 }
 
 export type MidiReading =
-  { readonly ok: true; readonly file: ReadMidi } | { readonly ok: false; readonly reason: string };
+  | { readonly ok: true; readonly file: ReadMidi }
+  | { readonly ok: false; readonly reason: string };
 
 /**
  * Reads a standard MIDI file, as much of it as can be read: it is checked and mended byte by byte first, for the

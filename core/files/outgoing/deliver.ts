@@ -193,7 +193,8 @@ export const deliverSong = (music: Music, options: DeliveryOptions = {}): Delive
 
 /** A file of one track, or why there is none. */
 export type OneTrack =
-  { readonly ok: true; readonly delivery: Delivery } | { readonly ok: false; readonly reason: string };
+  | { readonly ok: true; readonly delivery: Delivery }
+  | { readonly ok: false; readonly reason: string };
 
 /** The whole song in one track, whose channels its lines have to share out among themselves. */
 export function deliverOneTrack(music: Music, options: DeliveryOptions = {}): OneTrack {

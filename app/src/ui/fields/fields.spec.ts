@@ -10,6 +10,7 @@ import { NumberField } from './number-field';
 import { RangeField } from './range-field';
 import { SlideField } from './slide-field';
 import { TextField } from './text-field';
+import { keyPress } from '../../testing/key-press';
 
 /** What an output has given so far. */
 function given<T>(output: { subscribe: (take: (value: T) => void) => unknown }): T[] {
@@ -200,7 +201,7 @@ describe('a field to find in a long list', () => {
       fireEvent.focusIn(field);
     });
     const key = (name: string, keyCode: number): void => {
-      view.act(() => field.dispatchEvent(new KeyboardEvent('keydown', { key: name, keyCode, bubbles: true })));
+      view.act(() => field.dispatchEvent(keyPress(name, keyCode)));
     };
     key('ArrowDown', 40);
     key('ArrowDown', 40);
