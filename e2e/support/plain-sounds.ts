@@ -1,20 +1,38 @@
 import { readdirSync } from 'node:fs';
 import { resolve } from 'node:path';
 import type { RequestHandler } from 'express';
+import { SoundBankLoader } from 'spessasynth_core';
 import type { Family } from '@fendro/core/sounding/instruments';
 import { bankOf } from '../../tools/sound-banks';
 import { PLAIN_SOUNDS } from './recorder';
 
-const files = new Set(readdirSync(resolve('app/public/sounds')));
+/** Frames that are left of each sample: what nobody listens to need not be read, sent and kept by every page. */
+const SHORT = 256;
 
-/** Gives sounds decoded to pages that ask for it; the first request of a family decodes it. */
+const files = new Set(readdirSync(resolve('app/public/sounds')));
+const banks = new Map<string, Promise<Buffer>>();
+
+/** The sounds of a family, every instrument and zone of them, decoded and cut short. */
+async function shortBank(family: Family): Promise<Buffer> {
+  const bank = SoundBankLoader.fromArrayBuffer(await bankOf(family));
+  for (const sample of bank.samples) {
+    sample.setAudioData(sample.getAudioData().slice(0, SHORT), sample.sampleRate);
+    sample.loopStart = 0;
+    sample.loopEnd = SHORT - 1;
+  }
+  return Buffer.from(bank.writeSF2());
+}
+
+/** Gives short sounds to pages that ask for them; the first request of a family makes them. */
 export const plainSounds: RequestHandler<{ family: string }> = (request, response, next) => {
   const { family } = request.params;
   if (request.headers[PLAIN_SOUNDS] === undefined || !files.has(`${family}.sf3`)) {
     next();
     return;
   }
-  bankOf(family as Family).then((bytes) => {
-    response.type('application/octet-stream').end(Buffer.from(bytes));
+  const bank = banks.get(family) ?? shortBank(family as Family);
+  banks.set(family, bank);
+  bank.then((bytes) => {
+    response.type('application/octet-stream').end(bytes);
   }, next);
 };

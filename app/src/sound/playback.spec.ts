@@ -149,9 +149,10 @@ describe('playback', () => {
         .filter(({ channel }) => channel === sound.strips.get(id))
         .map(({ frame, kind, channel, a, b }) => [frame, kind, channel, a, b] as const),
     );
-    const begins = (lists: typeof written): number => Math.min(...lists.flat().map(([frame]) => frame));
-    const inText = (lists: typeof written): string[][] =>
-      lists.map((own) => own.map(([frame, kind, , a, b]) => `${frame - begins(lists)} ${kind} ${a} ${b}`).sort());
+    const inText = (lists: typeof written): string[][] => {
+      const begins = Math.min(...lists.flat().map(([frame]) => frame));
+      return lists.map((own) => own.map(([frame, kind, , a, b]) => `${frame - begins} ${kind} ${a} ${b}`).sort());
+    };
     expect(inText(written)).toEqual(inText(heard));
   }
 
