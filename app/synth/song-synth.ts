@@ -18,6 +18,8 @@ const [ATTACK, BRIGHTNESS] = [73, 74];
 const REACH: Readonly<Record<number, number>> = { [ATTACK]: 12_000, [BRIGHTNESS]: 6_000 };
 /** What is softer is silence; what has been silent for so long has rung out. */
 const [SILENT, SILENCE_SECONDS] = [1e-4, 0.05];
+/** After so long a silence with nothing to play it rests, and costs the audio thread nothing. */
+const REST_SECONDS = 5;
 
 /** Names under which effects keep where they are in their rounds. */
 const ROUNDS = new Set(['phase', 'excPhase']);
@@ -75,6 +77,8 @@ export class SongSynth {
   peaks = new Float32Array(1);
   /** For how many frames nothing was to be heard. */
   private silent = Number.POSITIVE_INFINITY;
+  /** For how many frames nothing was to be heard or done. */
+  private idle = Number.POSITIVE_INFINITY;
   /** Notes that were queued for a frame that had passed. */
   late = 0;
 
@@ -190,6 +194,7 @@ export class SongSynth {
   }
 
   private apply(events: Float64Array, at: number): void {
+    this.idle = 0;
     const kind = events[at + 1] as number;
     const channel = events[at + 2] as number;
     const a = events[at + 3] as number;
@@ -256,10 +261,15 @@ export class SongSynth {
 
   /**
    * Plays what is due into two channels that are empty, of at most {@link QUANTUM} frames, and keeps it below full.
+   * While it rests they stay empty.
    *
    * @param from  the first of their frames
    */
   render(left: Float32Array, right: Float32Array, from: number): void {
+    if (this.blocks.length === 0 && this.idle > REST_SECONDS * this.rate) {
+      this.silent += left.length;
+      return;
+    }
     this.renderOpen(left, right, from);
     this.limiter.process(left, right);
     this.heard(left, right);
@@ -304,6 +314,7 @@ export class SongSynth {
     }
     this.master = this.wanted;
     this.silent = most < SILENT ? this.silent + left.length : 0;
+    this.idle = most < SILENT ? this.idle + left.length : 0;
   }
 
   /** Takes note of the peak of what leaves. */
