@@ -202,9 +202,10 @@ test(
 
     // While the music stands still, a tempo is found in the playing.
     await desk(page).getByRole('button', { name: 'Letters play' }).focus();
+    const begun = await page.evaluate(() => performance.now());
     for (let beat = 0; beat < 8; beat++) {
+      await page.waitForFunction((due) => performance.now() >= due, begun + beat * 300);
       await page.keyboard.press(beat % 2 === 0 ? 'u' : 'i', { delay: 150 });
-      await page.evaluate(() => new Promise((done) => setTimeout(done, 150)));
     }
     await page.keyboard.press('F7');
     await expect(notice(page, /found at \d+(\.\d)? BPM/)).toBeVisible();

@@ -13,17 +13,40 @@ const ICONS = {
   text: readFileSync(join(root, 'app/src/ui/icons.LICENCE.txt'), 'utf8').trim(),
 };
 
-const lock = JSON.parse(readFileSync(join(root, 'package-lock.json'), 'utf8'));
-const shipped = Object.entries(lock.packages)
-  .filter(([path, { dev, optional, peer }]) => path !== '' && !dev && !optional && !peer)
-  .map(([path]) => path);
+/** Installed with what runs, so that a fresh machine can build it, but not shipped. */
+const BUILDS = ['@angular/build', '@angular/cli', '@angular/compiler-cli', 'esbuild', 'typescript'];
+
+const { packages } = JSON.parse(readFileSync(join(root, 'package-lock.json'), 'utf8'));
+
+/** Where a package finds another: in its own folder, or in one above. */
+function found(from, name) {
+  for (let folder = from; ; folder = folder.slice(0, Math.max(0, folder.lastIndexOf('/node_modules/')))) {
+    const path = `${folder === '' ? '' : `${folder}/`}node_modules/${name}`;
+    if (packages[path] || folder === '') return path;
+  }
+}
+
+/** What ships: the packages that the application and its server name, and what those need. */
+const shipped = new Set();
+function ship(from, names) {
+  for (const name of names) {
+    const path = found(from, name);
+    if (shipped.has(path)) continue;
+    shipped.add(path);
+    ship(path, Object.keys(packages[path]?.dependencies ?? {}));
+  }
+}
+ship(
+  '',
+  Object.keys(packages[''].dependencies).filter((name) => !BUILDS.includes(name)),
+);
 
 const licenceIn = (folder) => {
   const name = readdirSync(folder).find((file) => /^(licen[cs]e|copying)(\.|$)/i.test(file));
   return name ? readFileSync(join(folder, name), 'utf8').trim() : '';
 };
 
-const found = shipped
+const entries = [...shipped]
   .filter((path) => existsSync(join(root, path)))
   .map((path) => {
     const folder = join(root, path);
@@ -33,7 +56,7 @@ const found = shipped
   .concat(ICONS)
   .sort((a, b) => a.name.localeCompare(b.name, 'en') || a.version.localeCompare(b.version, 'en'));
 // One package may lie in several places.
-const rows = [...new Map(found.map((row) => [`${row.name} ${row.version}`, row])).values()];
+const rows = [...new Map(entries.map((row) => [`${row.name} ${row.version}`, row])).values()];
 
 const byText = new Map();
 for (const row of rows) if (row.text !== '') byText.set(row.text, [...(byText.get(row.text) ?? []), row]);

@@ -2,7 +2,7 @@
 import { spawn } from 'node:child_process';
 import { ensureBuild, ensureModules, root } from './ready.mjs';
 
-ensureModules();
+ensureModules({ tests: false });
 ensureBuild();
 const server = spawn(process.execPath, ['tools/run.mjs', 'server/main.ts'], { stdio: 'inherit', cwd: root });
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
