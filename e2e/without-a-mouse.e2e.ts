@@ -7,9 +7,15 @@ import { draftBand, expect, openFendro, test, withoutGuide } from './support/tes
 /** Goes on by Tab until an element has the focus. */
 async function tabTo(page: Page, target: Locator): Promise<void> {
   await expect(target).toBeVisible();
+  // To look for it by its role and name after each of some hundred steps would take most of the test's time.
+  let element = await target.elementHandle();
   for (let step = 0; step < 250; step++) {
-    if (await target.evaluate((element) => element === document.activeElement)) return;
-    await page.keyboard.press('Tab');
+    const state = await element.evaluate((node) =>
+      node === document.activeElement ? 'focused' : node.isConnected ? 'there' : 'gone',
+    );
+    if (state === 'focused') return;
+    if (state !== 'there') element = await target.elementHandle();
+    else await page.keyboard.press('Tab');
   }
   throw new Error(`Tab never came to ${target.toString()}`);
 }
