@@ -15,6 +15,8 @@ import { root } from './ready.mjs';
  */
 
 const LANES = 2;
+/** With more room for what is new, less is swept: a tenth of the time of specs and of the compiler. */
+const ROOM = '--max-semi-space-size=96';
 const TIMED = 'TIMEFORMAT="%U %S"; time "$@"';
 
 /** Seconds in which the machine's cores worked, and all of their seconds. */
@@ -31,7 +33,7 @@ function ran({ title, command, args, env, shown }) {
   return new Promise((resolve) => {
     const child = spawn('bash', ['-c', TIMED, title, command, ...args], {
       cwd: root,
-      env: { ...process.env, ...env },
+      env: { ...process.env, NODE_OPTIONS: `${process.env.NODE_OPTIONS ?? ''} ${ROOM}`.trim(), ...env },
       stdio: ['ignore', 'pipe', 'pipe'],
     });
     let printed = '';
