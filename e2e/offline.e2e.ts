@@ -1,6 +1,6 @@
 import { expect, openFendro, test, withoutGuide } from './support/test';
 
-test.use({ serviceWorkers: 'allow', plainSounds: false });
+test.use({ serviceWorkers: 'allow', plainSounds: null });
 
 test('after one visit everything works without a network, sounds included', async ({ page, context }) => {
   test.setTimeout(120_000);

@@ -5,6 +5,9 @@ import { violations } from './support/accessibility';
 import { recordedFrom, recordedRate } from './support/recorder';
 import { draftBand, expect, openFendro, startSong, test, withoutGuide } from './support/test';
 
+// The sounds as they ship.
+test.use({ plainSounds: null });
+
 /** The song and its parts as files of sound. */
 
 interface Wav {

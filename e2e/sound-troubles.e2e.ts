@@ -3,6 +3,9 @@ import { demoTakes } from './support/demo';
 import { forgetSound, loudness, peak } from './support/recorder';
 import { expect, openFendro, test, withoutGuide } from './support/test';
 
+// The sounds as they ship.
+test.use({ plainSounds: null });
+
 test.use({ troubled: true });
 
 interface Held {

@@ -4,6 +4,9 @@ import { loudness } from './support/recorder';
 import { dumpWithMidicsv, readWithMido, renderWithFluidsynth, saveFile } from './support/midi';
 import { draftBand, expect, openFendro, startSong, test, withoutGuide } from './support/test';
 
+// The sounds as they ship.
+test.use({ plainSounds: null });
+
 test('from a key to a song file', { tag: '@sound' }, async ({ page }) => {
   test.setTimeout(180_000);
   await withoutGuide(page);

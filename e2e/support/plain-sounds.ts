@@ -10,29 +10,31 @@ import { PLAIN_SOUNDS } from './recorder';
 const SHORT = 256;
 
 const files = new Set(readdirSync(resolve('app/public/sounds')));
-const banks = new Map<string, Promise<Buffer>>();
+const banks = new Map<string, Promise<ArrayBuffer>>();
 
 /** The sounds of a family, every instrument and zone of them, decoded and cut short. */
-async function shortBank(family: Family): Promise<Buffer> {
+async function shortBank(family: Family): Promise<ArrayBuffer> {
   const bank = SoundBankLoader.fromArrayBuffer(await bankOf(family));
   for (const sample of bank.samples) {
     sample.setAudioData(sample.getAudioData().slice(0, SHORT), sample.sampleRate);
     sample.loopStart = 0;
     sample.loopEnd = SHORT - 1;
   }
-  return Buffer.from(bank.writeSF2());
+  return bank.writeSF2();
 }
 
-/** Gives short sounds to pages that ask for them; the first request of a family makes them. */
+/** Gives decoded sounds to pages that ask for them; the first request of a family makes them. */
 export const plainSounds: RequestHandler<{ family: string }> = (request, response, next) => {
   const { family } = request.params;
-  if (request.headers[PLAIN_SOUNDS] === undefined || !files.has(`${family}.sf3`)) {
+  const wanted = request.headers[PLAIN_SOUNDS];
+  if ((wanted !== 'short' && wanted !== 'whole') || !files.has(`${family}.sf3`)) {
     next();
     return;
   }
-  const bank = banks.get(family) ?? shortBank(family as Family);
-  banks.set(family, bank);
+  const name = `${family} ${wanted}`;
+  const bank = banks.get(name) ?? (wanted === 'short' ? shortBank : bankOf)(family as Family);
+  banks.set(name, bank);
   bank.then((bytes) => {
-    response.type('application/octet-stream').end(bytes);
+    response.type('application/octet-stream').end(Buffer.from(bytes));
   }, next);
 };

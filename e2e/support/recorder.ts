@@ -11,7 +11,7 @@ interface Recorded {
 /** Where the recording worklet is served from, so that it comes from the page's own origin as its policy demands. */
 export const RECORDER_ADDRESS = '/recorder-for-tests.js';
 
-/** The header of a request that wants sounds decoded (plain-sounds.ts). */
+/** The header of a request that wants sounds decoded, “whole” or “short” (plain-sounds.ts). */
 export const PLAIN_SOUNDS = 'x-plain-sounds';
 
 /** Blocks that are handed over together: a message for each would keep the page busy with nothing else. */

@@ -11,11 +11,11 @@ const EXPECTED = [/Service Worker registration blocked/];
  * Every test fails on errors and warnings in the console, on requests that leave the page's origin, and on policy
  * violations.
  */
-export const test = base.extend<{ problems: string[]; troubled: boolean; plainSounds: boolean }>({
+export const test = base.extend<{ problems: string[]; troubled: boolean; plainSounds: 'short' | 'whole' | null }>({
   serviceWorkers: 'block',
-  /** True where the sounds come decoded: a page that nobody listens to need not spend two seconds on that. */
-  plainSounds: [async ({}, use, { tags }) => use(!tags.includes(SOUND)), { option: true }],
-  extraHTTPHeaders: async ({ plainSounds }, use) => use(plainSounds ? { [PLAIN_SOUNDS]: 'yes' } : {}),
+  /** How the sounds come decoded, which takes a page two seconds: short where nobody listens; not at all where null. */
+  plainSounds: [async ({}, use, { tags }) => use(tags.includes(SOUND) ? 'whole' : 'short'), { option: true }],
+  extraHTTPHeaders: async ({ plainSounds }, use) => use(plainSounds ? { [PLAIN_SOUNDS]: plainSounds } : {}),
   /** True where a test makes trouble that the console tells of. */
   troubled: [false, { option: true }],
   problems: [
