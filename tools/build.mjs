@@ -1,4 +1,4 @@
-// Builds what is stale, for npm test, where it goes on beside other checks.
+// Builds what is stale for npm test, where it goes on beside other checks, and checks the types of templates on the way.
 import { ensureBuild } from './ready.mjs';
 
-ensureBuild();
+ensureBuild({ checked: true });

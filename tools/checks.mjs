@@ -6,9 +6,15 @@ import { root, tool } from './ready.mjs';
 const kept = (name) => join(root, 'node_modules', '.cache', 'fendro', name);
 const node = process.execPath;
 
+/** The types of templates, where no build checks them. */
+export const TEMPLATES = {
+  title: 'types of templates',
+  command: tool('ngc'),
+  args: ['-p', 'app/tsconfig.app.json', '--noEmit'],
+};
+
 /** The long ones first. */
 export const CHECKS = [
-  { title: 'types of templates', command: tool('ngc'), args: ['-p', 'app/tsconfig.app.json', '--noEmit'] },
   // Every file by the types of its own room: core without a page or Node.js, workers without a page.
   { title: 'lint and types', command: tool('oxlint'), args: ['--type-check', '--report-unused-disable-directives'] },
   {

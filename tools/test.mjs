@@ -8,46 +8,47 @@ import { allRan } from './steps.mjs';
 const results = (name) => join(root, 'dist', `${name}.json`);
 const node = process.execPath;
 
-/** The end-to-end tests of a Playwright project, each with its own port, so that two can run side by side. */
-const browser = (project, port, workers, more) => ({
-  title: `end to end: ${project}`,
+/** A run of end-to-end tests, with a server of its own, so that several can go on side by side. */
+const browser = (name, port, options, more) => ({
+  title: `end to end: ${name}`,
   command: tool('playwright'),
-  args: [
-    'test',
-    '-c',
-    'e2e/playwright.config.ts',
-    `--project=${project}`,
-    `--workers=${workers}`,
-    '--reporter=list,json',
-  ],
-  env: { PORT: String(port), PLAYWRIGHT_JSON_OUTPUT_NAME: results(project) },
+  args: ['test', '-c', 'e2e/playwright.config.ts', '--reporter=list,json', ...options],
+  env: { PORT: String(port), PLAYWRIGHT_JSON_OUTPUT_NAME: results(name) },
   after: ['build'],
   shown: true,
   ...more,
 });
 
+/** The quiet tests come in thirds, so that both cores have work to the end. */
+const QUIET = ['quiet 1', 'quiet 2', 'quiet 3'];
+const [first, ...others] = QUIET.map((name, index) =>
+  browser(name, 4174 + index, ['--project=quiet', '--workers=1', `--shard=${index + 1}/${QUIET.length}`]),
+);
+
 ensureModules();
 ensureDebian();
 mkdirSync(join(root, 'dist'), { recursive: true });
-for (const name of ['core', 'app', 'quiet', 'sound']) rmSync(results(name), { force: true });
-// The quiet tests of the browser take one core while everything else takes the other; what is heard needs both to be in
-// time, and comes last.
+for (const name of ['core', 'app', ...QUIET, 'sound']) rmSync(results(name), { force: true });
+// What is heard needs both cores to be in time, and comes last.
 const steps = [
   { title: 'build', command: node, args: ['tools/build.mjs'] },
   units('core', results('core')),
-  browser('quiet', 4174, 1),
+  first,
   units('app', results('app')),
+  ...others,
   ...CHECKS,
   { title: 'lead sheets', command: node, args: ['tools/run.mjs', 'tools/lead-sheets.ts'] },
   { title: 'broken MIDI files', command: node, args: ['tools/run.mjs', 'tools/fuzz.ts', '2000'] },
-  browser('sound', 4175, 2, { lanes: 2 }),
+  browser('sound', 4177, ['--project=sound', '--workers=2'], { lanes: 2 }),
 ];
 const passed = await allRan(steps);
 
 const read = (name) => (existsSync(results(name)) ? JSON.parse(readFileSync(results(name), 'utf8')) : null);
 const counts = [
   ...['core', 'app'].map((name) => read(name)).map((found) => [found?.numPassedTests ?? 0, found?.numFailedTests ?? 0]),
-  ...['quiet', 'sound'].map((name) => read(name)?.stats).map((found) => [found?.expected ?? 0, found?.unexpected ?? 0]),
+  ...[...QUIET, 'sound']
+    .map((name) => read(name)?.stats)
+    .map((found) => [found?.expected ?? 0, found?.unexpected ?? 0]),
 ];
 const sum = (at) => counts.reduce((total, count) => total + count[at], 0);
 console.log(`\n${sum(0)} passed, ${sum(1)} failed`);

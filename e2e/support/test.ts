@@ -1,4 +1,5 @@
 import { expect, test as base, type Locator, type Page } from '@playwright/test';
+import { MUTE_ADDRESS, playMute } from './mute-processor';
 import { PLAIN_SOUNDS, RECORDER_ADDRESS, recordSound } from './recorder';
 
 /** What is tagged so is recorded as it sounds, and runs when nothing else takes the machine's time. */
@@ -19,11 +20,12 @@ export const test = base.extend<{ problems: string[]; troubled: boolean; plainSo
   /** True where a test makes trouble that the console tells of. */
   troubled: [false, { option: true }],
   problems: [
-    async ({ page, baseURL, troubled }, use, { tags }) => {
+    async ({ page, baseURL, troubled, plainSounds }, use, { tags }) => {
       const problems: string[] = [];
       // What a page fetches ahead while it has nothing better to do is fetched when it is asked for: half of what a page
       // costs once it stands. Tests of sound have it as writers do.
       if (!tags.includes(SOUND)) await page.addInitScript(withoutIdleWork);
+      if (plainSounds === 'short') await page.addInitScript(playMute, MUTE_ADDRESS);
       page.on('console', (message) => {
         if (['error', 'warning'].includes(message.type()) && !EXPECTED.some((known) => known.test(message.text())))
           problems.push(`${message.type()}: ${message.text()}`);
