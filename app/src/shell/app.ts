@@ -23,7 +23,6 @@ import { Saving } from '../store/saving';
 import { selectScore, selectSong } from '../store/selectors';
 import { Shelf } from '../store/shelf';
 import { Theme } from '../ui/theme';
-import { whenIdle } from '../ui/when-idle';
 import { DraftClient } from '../work/draft-client';
 import { Announcements } from './announcements';
 import { FailedOpening } from './failed-opening';
@@ -158,11 +157,7 @@ export class App {
     wakeDevices();
     wakeGuides();
     inject(Theme);
-    const drafts = inject(DraftClient);
-    // The page comes first; whoever drafts before it is idle starts the worker then.
-    whenIdle(() => {
-      drafts.warmUp();
-    });
+    inject(DraftClient).warmUp();
     inject(FocusKeeper);
     inject(Announcements);
     this.router.events.subscribe((event) => {

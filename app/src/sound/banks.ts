@@ -2,7 +2,6 @@ import { Injectable } from '@angular/core';
 import type { Family } from '@fendro/core/sounding/instruments';
 import '@fendro/core/song/validation';
 import * as z from 'zod';
-import { whenIdle } from '../ui/when-idle';
 import { createDecodeWorker } from '../work/create-decode-worker';
 
 const answerSchema = z.object({
@@ -38,9 +37,9 @@ export class Banks {
     return known;
   }
 
-  /** Fetches and decodes once the page is idle what is not there yet, the first named first. */
+  /** Fetches and decodes ahead of the first click what is not there yet, the first named first. */
   warm(families: Iterable<Family>, has: (family: Family) => boolean): void {
-    whenIdle(() => {
+    setTimeout(() => {
       for (const family of new Set(families)) if (!has(family)) void this.get(family).catch(() => undefined);
     });
   }
