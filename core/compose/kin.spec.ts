@@ -23,7 +23,7 @@ describe('kin', () => {
     take.notes.length;
 
   it('by variation keep a line but for about the share that is asked for, and more goes the more is asked', () => {
-    const found = fc.sample(kept().filter(isLineKept), { numRuns: 40, seed: 5 });
+    const found = fc.sample(kept(isLine).filter(isLineKept), { numRuns: 40, seed: 5 });
     const means = [10, 40, 80].map((share) => {
       const left = found.flatMap(({ request, take }) => {
         const notes = notesOf(near(request, { by: 'variation', takes: ['take'], share }, [take]), 4);
@@ -40,7 +40,7 @@ describe('kin', () => {
   it('by variation differ from their take, and of accompaniment and drums in whole bars', () => {
     fc.assert(
       fc.property(
-        kept().filter(({ request }) => !isLine(request) && request.asking.bars >= 4),
+        kept((request) => !isLine(request) && request.asking.bars >= 4),
         ({ request, take, bar }) => {
           const notes = notesOf(near(request, { by: 'variation', takes: ['take'], share: 25 }, [take]), 6);
           if (!notes) return;
@@ -74,7 +74,7 @@ describe('kin', () => {
   });
 
   it('by rhythm and pitches have the rhythm of the one, and more of the other’s pitches than any draft in that rhythm', () => {
-    const found = fc.sample(kept().filter(isLineKept), { numRuns: 40, seed: 8 });
+    const found = fc.sample(kept(isLine).filter(isLineKept), { numRuns: 40, seed: 8 });
     const gained = found.flatMap(({ request, take }) => {
       const other = takeOf(request, 1, 'other');
       if (!other) return [];
@@ -117,7 +117,9 @@ describe('kin', () => {
 describe('drafting again', () => {
   const free: Hold = { take: 'take', aspects: ['rhythm', 'pitch'], bars: [], notes: [] };
   const [found] = fc.sample(
-    kept().filter((one) => isLineKept(one) && one.request.asking.bars >= 4 && one.request.asking.brief!.dynamics > 20),
+    kept((request) => isLine(request) && request.asking.bars >= 4 && request.asking.brief!.dynamics > 20).filter(
+      isLineKept,
+    ),
     { numRuns: 1, seed: 11 },
   );
   const { request, take, bar } = found!;
@@ -170,8 +172,8 @@ describe('drafting again', () => {
 
   it('lets a plan go that nothing new comes of', () => {
     const drums = fc.sample(
-      kept().filter(
-        ({ request: { asking } }) =>
+      kept(
+        ({ asking }) =>
           asking.role === 'drums' && asking.bars >= 4 && barTicks(asking.ground.metre) >= 3 * TICKS_PER_QUARTER,
       ),
       { numRuns: 12, seed: 3 },

@@ -27,9 +27,14 @@ export const takeOf = (request: DraftRequest, attempt: number, id = 'take'): Par
   return notes && looseTake({ id, section: 's', length: 1 }, 'part', notes, { how: 'edited' });
 };
 
-/** Askings with a take of each. */
-export const kept = (): fc.Arbitrary<Kept> =>
+/**
+ * Askings with a take of each.
+ *
+ * @param fits  which askings are wanted: no take is drafted of the others
+ */
+export const kept = (fits: (request: DraftRequest) => boolean = () => true): fc.Arbitrary<Kept> =>
   partRequests()
+    .filter(fits)
     .map((request) => ({ request, take: takeOf(request, 0), bar: barTicks(request.asking.ground.metre) }))
     .filter((found): found is Kept => found.take !== null && found.take.notes.length > 0);
 

@@ -4,7 +4,7 @@ import type { deliverBars, deliverTake } from '@fendro/core/files/outgoing/deliv
 import type { Music } from '@fendro/core/song/resolve';
 import type { Part, Take } from '@fendro/core/song/schema';
 import { downloadAddress } from '../ui/download';
-import { whenIdle } from '../ui/when-idle';
+import { fetchWhenIdle } from '../ui/fetch-ahead';
 
 interface Deliver {
   readonly deliverBars: typeof deliverBars;
@@ -18,7 +18,7 @@ export class DragOut {
 
   /** Fetches what writes files once the page is idle, since a drag cannot wait for it. */
   warmUp(): void {
-    whenIdle(() => {
+    fetchWhenIdle(() => {
       this.comeNear();
     });
   }

@@ -22,6 +22,7 @@ import { Notices } from '../store/notices';
 import { Saving } from '../store/saving';
 import { selectScore, selectSong } from '../store/selectors';
 import { Shelf } from '../store/shelf';
+import { fetchAhead } from '../ui/fetch-ahead';
 import { Theme } from '../ui/theme';
 import { DraftClient } from '../work/draft-client';
 import { Announcements } from './announcements';
@@ -157,7 +158,10 @@ export class App {
     wakeDevices();
     wakeGuides();
     inject(Theme);
-    inject(DraftClient).warmUp();
+    const drafts = inject(DraftClient);
+    fetchAhead(() => {
+      drafts.warmUp();
+    });
     inject(FocusKeeper);
     inject(Announcements);
     this.router.events.subscribe((event) => {

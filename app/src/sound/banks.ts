@@ -2,6 +2,7 @@ import { Injectable } from '@angular/core';
 import type { Family } from '@fendro/core/sounding/instruments';
 import '@fendro/core/song/validation';
 import * as z from 'zod';
+import { fetchAhead } from '../ui/fetch-ahead';
 import { createDecodeWorker } from '../work/create-decode-worker';
 
 const answerSchema = z.object({
@@ -39,8 +40,10 @@ export class Banks {
 
   /** Fetches and decodes ahead of the first click what is not there yet, the first named first. */
   warm(families: Iterable<Family>, has: (family: Family) => boolean): void {
-    setTimeout(() => {
-      for (const family of new Set(families)) if (!has(family)) void this.get(family).catch(() => undefined);
+    fetchAhead(() => {
+      setTimeout(() => {
+        for (const family of new Set(families)) if (!has(family)) void this.get(family).catch(() => undefined);
+      });
     });
   }
 

@@ -10,7 +10,7 @@ import {
   output,
   type OnDestroy,
 } from '@angular/core';
-import { whenIdle } from './when-idle';
+import { fetchWhenIdle } from './fetch-ahead';
 
 export interface Moved {
   readonly from: number;
@@ -44,7 +44,7 @@ export class Sortable implements OnDestroy {
       this.fdSortable();
       if (this.dragging) this.fetch();
     });
-    whenIdle(() => {
+    fetchWhenIdle(() => {
       this.fetch();
     });
   }

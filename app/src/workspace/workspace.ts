@@ -6,7 +6,7 @@ import { sessionFeature } from '../store/session';
 import { DragOut } from '../desks/drag-out';
 import { Dialogs } from '../commands/dialogs';
 import { warmUpDrawers } from '../drawers/registry';
-import { whenIdle } from '../ui/when-idle';
+import { fetchWhenIdle } from '../ui/fetch-ahead';
 import { DrawerFrame } from '../drawers/drawer-frame';
 import { Bench } from './bench';
 import { FirstMinute } from './first-minute';
@@ -115,7 +115,7 @@ export class Workspace {
     inject(DragOut).warmUp();
     const dialogs = inject(Dialogs);
     afterNextRender(() => {
-      whenIdle(() => {
+      fetchWhenIdle(() => {
         warmUpDrawers();
         dialogs.warmUp();
       });
