@@ -2,10 +2,10 @@ import { MovingMark } from './moving-mark';
 
 describe('a mark that moves with the music', () => {
   const way = { from: 10, to: 210, top: 5, height: 40 };
-  const running: { currentTime: number; cancel: jest.Mock }[] = [];
+  const running: { currentTime: number; cancel: jest.Mock; pause: jest.Mock }[] = [];
   const element = document.createElement('div');
   const animate = jest.fn((_frames: unknown, _timing: unknown) => {
-    running.push({ currentTime: 0, cancel: jest.fn() });
+    running.push({ currentTime: 0, cancel: jest.fn(), pause: jest.fn() });
     return running.at(-1) as unknown as Animation;
   });
   Object.assign(element, { animate });
@@ -39,6 +39,22 @@ describe('a mark that moves with the music', () => {
         { transform: 'translate(210px, 5px)' },
       ]),
       [{ transform: 'translate(10px, 90px)' }, { transform: 'translate(210px, 90px)' }],
+    ]);
+  });
+
+  it('glides, and where the system asks for less motion steps about eight times a second', () => {
+    const asked = jest.fn((query: string) => ({ matches: query === '(prefers-reduced-motion: reduce)' }));
+    mark.show(way, 0, 4000);
+    Object.assign(globalThis, { matchMedia: asked });
+    mark.show(way, 0, 2000);
+    mark.show(way, 0, 50);
+    mark.show(way, 0, Infinity);
+    Reflect.deleteProperty(globalThis, 'matchMedia');
+    expect(animate.mock.calls.map(([, timing]) => (timing as KeyframeAnimationOptions).easing)).toEqual([
+      'linear',
+      'steps(16)',
+      'steps(1)',
+      'linear',
     ]);
   });
 

@@ -1,3 +1,5 @@
+import { wantsLessMotion } from './less-motion';
+
 /** A stretch of the page that a mark goes along, in px. */
 export interface Way {
   readonly from: number;
@@ -7,8 +9,13 @@ export interface Way {
   readonly height?: number;
 }
 
+/** Where the system asks for less motion, the mark steps, and is drawn about this often, in ms. */
+const STEP_MS = 125;
 /** A mark may be this much early or late before it is set right. */
 const TOLERATED_MS = 25;
+
+const easingOf = (lasts: number): string =>
+  wantsLessMotion() && Number.isFinite(lasts) ? `steps(${Math.max(1, Math.round(lasts / STEP_MS))})` : 'linear';
 
 const same = (a: Way | null, b: Way): boolean =>
   a !== null && a.from === b.from && a.to === b.to && a.top === b.top && a.height === b.height;
@@ -49,7 +56,7 @@ export class MovingMark {
     const still = !Number.isFinite(lasts);
     this.moving = this.element.animate(
       [way.from, way.to].map((x) => ({ transform: `translate(${x}px, ${way.top}px)` })),
-      { duration: still ? 1 : lasts, fill: 'both' },
+      { duration: still ? 1 : lasts, easing: easingOf(lasts), fill: 'both' },
     );
     if (still) this.moving.pause();
     this.moving.currentTime = at * (still ? 1 : lasts);
