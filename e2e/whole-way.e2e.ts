@@ -4,8 +4,8 @@ import { loudness } from './support/recorder';
 import { dumpWithMidicsv, readWithMido, renderWithFluidsynth, saveFile } from './support/midi';
 import { draftBand, expect, openFendro, startSong, test, withoutGuide } from './support/test';
 
-// The sounds as they ship.
-test.use({ plainSounds: null });
+// The sounds as they ship, fetched when a writer's page fetches them.
+test.use({ plainSounds: null, sparesData: false });
 
 test('from a key to a song file', { tag: '@sound' }, async ({ page }) => {
   test.setTimeout(180_000);

@@ -12,19 +12,24 @@ const EXPECTED = [/Service Worker registration blocked/];
  * Every test fails on errors and warnings in the console, on requests that leave the page's origin, and on policy
  * violations.
  */
-export const test = base.extend<{ problems: string[]; troubled: boolean; plainSounds: 'short' | 'whole' | null }>({
+export const test = base.extend<{
+  problems: string[];
+  troubled: boolean;
+  sparesData: boolean;
+  plainSounds: 'short' | 'whole' | null;
+}>({
   serviceWorkers: 'block',
   /** How the sounds come decoded, which takes a page two seconds: short where nobody listens; not at all where null. */
   plainSounds: [async ({}, use, { tags }) => use(tags.includes(SOUND) ? 'whole' : 'short'), { option: true }],
   extraHTTPHeaders: async ({ plainSounds }, use) => use(plainSounds ? { [PLAIN_SOUNDS]: plainSounds } : {}),
+  /** Fetching ahead is a fifth of what a test takes: most pages fetch as they do where writers spare data. */
+  sparesData: [true, { option: true }],
   /** True where a test makes trouble that the console tells of. */
   troubled: [false, { option: true }],
   problems: [
-    async ({ page, baseURL, troubled, plainSounds }, use, { tags }) => {
+    async ({ page, baseURL, troubled, sparesData, plainSounds }, use, { tags }) => {
       const problems: string[] = [];
-      // Fetching ahead is half of what a page costs: quiet ones fetch as they do where writers spare data. Tests of sound
-      // have it as most writers do.
-      if (!tags.includes(SOUND)) await page.addInitScript(spareData);
+      if (sparesData) await page.addInitScript(spareData);
       if (plainSounds === 'short') await page.addInitScript(playMute, MUTE_ADDRESS);
       page.on('console', (message) => {
         if (['error', 'warning'].includes(message.type()) && !EXPECTED.some((known) => known.test(message.text())))
