@@ -1,6 +1,7 @@
 import { expect, test as base, type Locator, type Page } from '@playwright/test';
 import { MUTE_ADDRESS, playMute } from './mute-processor';
 import { PLAIN_SOUNDS, RECORDER_ADDRESS, recordSound } from './recorder';
+import { passDecodedSounds, spareData } from './spared-work';
 
 /** What is tagged so is recorded as it sounds, and runs when nothing else takes the machine's time. */
 const SOUND = '@sound';
@@ -30,6 +31,7 @@ export const test = base.extend<{
     async ({ page, baseURL, troubled, sparesData, plainSounds }, use, { tags }) => {
       const problems: string[] = [];
       if (sparesData) await page.addInitScript(spareData);
+      if (plainSounds) await page.addInitScript(passDecodedSounds);
       if (plainSounds === 'short') await page.addInitScript(playMute, MUTE_ADDRESS);
       page.on('console', (message) => {
         if (['error', 'warning'].includes(message.type()) && !EXPECTED.some((known) => known.test(message.text())))
@@ -47,11 +49,6 @@ export const test = base.extend<{
     { auto: true },
   ],
 });
-
-/** Run in the page before Fendro: the browser was told to spare data. */
-function spareData(): void {
-  Object.defineProperty(navigator, 'connection', { value: { saveData: true } });
-}
 
 /** Records what a page plays from its first sound on. */
 export async function listenIn(page: Page): Promise<void> {
