@@ -1,4 +1,5 @@
-// Runs steps of a check side by side, on as many lanes as there are cores, and prints where the time went.
+// Runs steps of a check side by side, on as many lanes as there are cores and with the time that those leave, and prints
+// where the time went.
 import { spawn } from 'node:child_process';
 import { cpus } from 'node:os';
 import { root } from './ready.mjs';
@@ -11,6 +12,7 @@ import { root } from './ready.mjs';
  * @property {Record<string, string>} [env]
  * @property {number} [lanes]  how many it takes; one where nothing is said
  * @property {readonly string[]} [after]  titles of the steps that must have passed before
+ * @property {boolean} [patient]  it may also run beside full lanes, with the time that they leave
  * @property {boolean} [shown]  what it prints is shown as it comes; else only where it fails
  */
 
@@ -18,6 +20,8 @@ const LANES = 2;
 /** With more room for what is new, less is swept: a tenth of the time of specs and of the compiler. */
 const ROOM = '--max-semi-space-size=96';
 const TIMED = 'TIMEFORMAT="%U %S"; time "$@"';
+/** A step beside full lanes gives way to them: tests in a browser wait for the music, and leave a tenth of the time. */
+const GIVING_WAY = ['nice', '-n', '19'];
 
 /** Seconds in which the machine's cores worked, and all of their seconds. */
 function machineSeconds() {
@@ -28,10 +32,11 @@ function machineSeconds() {
 }
 
 /** Runs one step. Its processor seconds are those of its processes that ended in order: a browser's are not among them. */
-function ran({ title, command, args, env, shown }) {
+function ran({ title, command, args, env, shown }, beside) {
   const began = Date.now();
+  const [program, ...words] = [...(beside ? GIVING_WAY : []), 'bash', '-c', TIMED, title, command, ...args];
   return new Promise((resolve) => {
-    const child = spawn('bash', ['-c', TIMED, title, command, ...args], {
+    const child = spawn(program, words, {
       cwd: root,
       env: { ...process.env, NODE_OPTIONS: `${process.env.NODE_OPTIONS ?? ''} ${ROOM}`.trim(), ...env },
       stdio: ['ignore', 'pipe', 'pipe'],
@@ -57,7 +62,7 @@ function ran({ title, command, args, env, shown }) {
 }
 
 /**
- * Runs steps in their order, as many side by side as there is room for.
+ * Runs steps in their order, as many side by side as there is room for, and a patient one beside them.
  *
  * @param {readonly Step[]} steps
  * @returns {Promise<boolean>} whether all passed
@@ -67,26 +72,34 @@ export async function allRan(steps) {
   const waiting = [...steps];
   const running = new Set();
   const results = [];
-  let free = LANES;
+  let [free, beside] = [LANES, 1];
   const passed = (title) => results.some((result) => result.title === title && result.passed);
   const failed = (title) => results.some((result) => result.title === title && !result.passed);
+
+  const start = (step, lanes, spare) => {
+    waiting.splice(waiting.indexOf(step), 1);
+    free -= lanes;
+    beside -= spare;
+    const run = ran(step, spare > 0).then((result) => {
+      results.push(result);
+      free += lanes;
+      beside += spare;
+      running.delete(run);
+    });
+    running.add(run);
+  };
 
   while (waiting.length > 0 || running.size > 0) {
     // A step that waits for a failed one is never run.
     for (const step of waiting.filter(({ after = [] }) => after.some(failed))) waiting.splice(waiting.indexOf(step), 1);
+    let room = true;
     for (const step of [...waiting]) {
-      const { lanes = 1, after = [] } = step;
+      const { lanes = 1, after = [], patient = false } = step;
       if (!after.every(passed)) continue;
-      // A step that needs more room than there is keeps the room for itself: nothing that comes later goes before it.
-      if (lanes > free) break;
-      waiting.splice(waiting.indexOf(step), 1);
-      free -= lanes;
-      const run = ran(step).then((result) => {
-        results.push(result);
-        free += lanes;
-        running.delete(run);
-      });
-      running.add(run);
+      if (room && lanes <= free) start(step, lanes, 0);
+      else if (patient && beside > 0) start(step, 0, 1);
+      // A step that needs more room than there is keeps the room for itself: what comes later only goes beside.
+      else if (!patient) room = false;
     }
     await Promise.race(running);
   }

@@ -156,6 +156,25 @@ export const narrowRequests = (): fc.Arbitrary<DraftRequest> =>
       .map(([brief, low, span]) => (isDrumRole(role) ? brief : { ...brief, low, high: low + span })),
   );
 
+/** Makes something once, and only where it is asked for: most requests are passed over for their part alone. */
+function whenAsked<T>(make: () => T): () => T {
+  let made: { readonly value: T } | null = null;
+  return () => (made ??= { value: make() }).value;
+}
+
+const chordsOf = (harmony: DraftRequest): readonly ChordSpan[] | null => {
+  const drafted = draft(harmony, 0);
+  return drafted.ok && drafted.content.of === 'harmony' ? drafted.content.chords : null;
+};
+
+/** The line that a counter-melody answers. */
+const lineOf = (request: DraftRequest): readonly PartTake[] => {
+  const line = draft(request, 0);
+  return line.ok && line.content.of === 'part'
+    ? [looseTake({ id: 'lead', section: 's', length: 1 }, 'lead', line.content.notes, { how: 'imported' })]
+    : [];
+};
+
 const requestsWith = (briefsOf: (role: Role) => fc.Arbitrary<Brief>): fc.Arbitrary<DraftRequest> =>
   fc.constantFrom(...ROLES).chain((role) =>
     fc
@@ -167,19 +186,22 @@ const requestsWith = (briefsOf: (role: Role) => fc.Arbitrary<Brief>): fc.Arbitra
         seed: fc.integer(),
       })
       .map(({ harmony, brief, lead, motif, seed }) => {
-        const drafted = draft(harmony, 0);
-        const chords: readonly ChordSpan[] | null =
-          drafted.ok && drafted.content.of === 'harmony' ? drafted.content.chords : null;
         const { harmonyBrief: _gone, ...asking } = harmony.asking;
-        // A counter-melody answers a line.
-        const line =
+        const chords = whenAsked(() => chordsOf(harmony));
+        const beside = whenAsked(() =>
           role === 'counter'
-            ? draft({ asking: { ...asking, role: 'melody', brief: lead }, seed, chords, beside: [] }, 0)
-            : null;
-        const beside: PartTake[] =
-          line?.ok && line.content.of === 'part'
-            ? [looseTake({ id: 'lead', section: 's', length: 1 }, 'lead', line.content.notes, { how: 'imported' })]
-            : [];
-        return { asking: { ...asking, role, brief, ...(motif ? { motif } : {}) }, seed, chords, beside };
+            ? lineOf({ asking: { ...asking, role: 'melody', brief: lead }, seed, chords: chords(), beside: [] })
+            : [],
+        );
+        return {
+          asking: { ...asking, role, brief, ...(motif ? { motif } : {}) },
+          seed,
+          get chords() {
+            return chords();
+          },
+          get beside() {
+            return beside();
+          },
+        };
       }),
   );
