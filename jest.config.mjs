@@ -14,6 +14,8 @@ const project = (name, more) => ({
 /** @type {import('jest').Config} */
 export default {
   maxWorkers: 2,
+  // Specs share the cores with tests in a browser, whose pages are as busy.
+  testTimeout: 30_000,
   projects: [
     project('core', { testEnvironment: '<rootDir>/tools/specs/node-environment.mjs' }),
     project('app', { testEnvironment: 'jsdom' }),

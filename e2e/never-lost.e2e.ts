@@ -5,7 +5,17 @@ import type { Song } from '../core/song/schema';
 import { scoreWith } from '../core/testing/scores';
 import { damage, deleteDatabase, stored } from './support/storage';
 import { demoTakes } from './support/demo';
-import { draftBand, expect, further, notice, openFendro, startSong, test, withoutGuide } from './support/test';
+import {
+  draftBand,
+  expect,
+  further,
+  notice,
+  openFendro,
+  sheetStands,
+  startSong,
+  test,
+  withoutGuide,
+} from './support/test';
 
 const NEW_SONG = { title: 'Night Watch', key: 'D', scale: 'Minor', style: 'Folk', metre: '4/4', tempo: '92' };
 
@@ -32,7 +42,7 @@ async function openSong(page: Page, song: Song): Promise<void> {
     .getByLabel('Open a song file')
     .setInputFiles({ name: 'song.fendro', mimeType: 'application/json', buffer });
   await expect(page.getByLabel('Song title')).toHaveValue(song.score.title);
-  await expect(page.getByRole('region', { name: 'Sheet' })).toBeVisible();
+  await sheetStands(page);
 }
 
 const focusOn = (page: Page, part: string): Promise<void> =>
@@ -320,7 +330,7 @@ for (const [what, script] of [
     await page.goto('/');
     await expect(page.getByText(/Your songs could not be reached: the browser/)).toBeVisible({ timeout: 20_000 });
     await page.getByRole('button', { name: 'Open the demo song' }).click();
-    await expect(page.getByRole('region', { name: 'Sheet' })).toBeVisible({ timeout: 30_000 });
+    await sheetStands(page);
     await rename(page, 'Unkept');
     await expect(page.getByRole('alert').filter({ hasText: 'The last changes are not saved' })).toBeVisible({
       timeout: 30_000,
@@ -380,7 +390,7 @@ test('a second tab reads without touching: takes, names and the shelf of the fir
     await second.getByRole('link', { name: 'Songs' }).click();
     await second.getByRole('button', { name: 'Open the demo song anew' }).click();
     await expect(second.getByLabel('Song title')).toHaveValue('Barometer Falling');
-    await expect(second.getByRole('region', { name: 'Sheet' })).toBeVisible();
+    await sheetStands(second);
     await second.getByRole('link', { name: 'Songs' }).click();
     await second.getByRole('button', { name: `Delete ${NEW_SONG.title}` }).click();
     await expect(notice(second, /could not be deleted: It is open in another tab/)).toBeVisible();

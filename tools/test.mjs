@@ -19,24 +19,18 @@ const browser = (name, port, options, more) => ({
   ...more,
 });
 
-/** The quiet tests come in thirds, so that both cores have work to the end. */
-const THIRDS = ['quiet 1', 'quiet 2', 'quiet 3'];
-const [first, ...others] = THIRDS.map((name, index) =>
-  browser(name, 4174 + index, ['--project=quiet', '--workers=1', `--shard=${index + 1}/${THIRDS.length}`]),
-);
-
 ensureModules();
 ensureDebian();
 mkdirSync(join(root, 'dist'), { recursive: true });
-for (const name of ['core', 'app', ...THIRDS, 'sound']) rmSync(results(name), { force: true });
-// What is heard needs both cores to be in time: only what takes the time that music leaves runs beside it.
+for (const name of ['core', 'app', 'quiet', 'sound']) rmSync(results(name), { force: true });
+// Quiet tests wait for their pages, and share the cores with specs. What is heard needs both cores to be in time: only
+// what takes the time that music leaves runs beside it.
 const steps = [
   { title: 'build', command: node, args: ['tools/build.mjs'] },
   units('core', results('core')),
-  first,
+  browser('quiet', 4174, ['--project=quiet']),
   units('app', results('app')),
-  ...others,
-  browser('sound', 4177, ['--project=sound', '--workers=2'], { lanes: 2 }),
+  browser('sound', 4175, ['--project=sound'], { lanes: 2 }),
   ...CHECKS,
   { title: 'lead sheets', command: node, args: ['tools/run.mjs', 'tools/lead-sheets.ts'], patient: true },
   { title: 'broken MIDI files', command: node, args: ['tools/run.mjs', 'tools/fuzz.ts', '2000'], patient: true },
@@ -46,9 +40,7 @@ const passed = await allRan(steps);
 const read = (name) => (existsSync(results(name)) ? JSON.parse(readFileSync(results(name), 'utf8')) : null);
 const counts = [
   ...['core', 'app'].map((name) => read(name)).map((found) => [found?.numPassedTests ?? 0, found?.numFailedTests ?? 0]),
-  ...[...THIRDS, 'sound']
-    .map((name) => read(name)?.stats)
-    .map((found) => [found?.expected ?? 0, found?.unexpected ?? 0]),
+  ...['quiet', 'sound'].map((name) => read(name)?.stats).map((found) => [found?.expected ?? 0, found?.unexpected ?? 0]),
 ];
 const sum = (at) => counts.reduce((total, count) => total + count[at], 0);
 console.log(`\n${sum(0)} passed, ${sum(1)} failed`);

@@ -58,8 +58,14 @@ export async function listenIn(page: Page): Promise<void> {
 /** Opens Fendro and waits until a song is there. */
 export async function openFendro(page: Page, path = '/'): Promise<void> {
   await page.goto(path);
-  await expect(page.getByRole('region', { name: 'Sheet' })).toBeVisible({ timeout: 20_000 });
+  await sheetStands(page);
 }
+
+/**
+ * Waits until a song is there. An expectation would put all of the page into words each time that it does not hold yet.
+ */
+export const sheetStands = (page: Page): Promise<void> =>
+  page.getByRole('region', { name: 'Sheet' }).waitFor({ timeout: 30_000 });
 
 /** Waits until the music has come to these places, as the readout says them, one after the other; it misses none. */
 export const passes = (page: Page, places: readonly string[]): Promise<void> =>
@@ -137,7 +143,7 @@ export async function startSong(page: Page, song: NewSong): Promise<void> {
   await form.getByLabel('Tempo').fill(song.tempo);
   await form.getByRole('button', { name: 'Start the song' }).click();
   await expect(page.getByLabel('Song title')).toHaveValue(song.title);
-  await expect(page.getByRole('region', { name: 'Sheet' })).toBeVisible({ timeout: 20_000 });
+  await sheetStands(page);
 }
 
 /** Drafts the whole band of the section in view, and waits until all of it is there. */
@@ -145,9 +151,8 @@ export async function draftBand(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Draft the band' }).click();
   // Two pictures later the page shows that it is at work.
   await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
-  await expect(
-    page.getByRole('complementary', { name: 'Bench' }).getByRole('button', { name: 'Draft takes' }),
-  ).toBeVisible({ timeout: 60_000 });
+  const bench = page.getByRole('complementary', { name: 'Bench' });
+  await bench.getByRole('button', { name: 'Draft takes' }).waitFor({ timeout: 60_000 });
 }
 
 export { expect };
