@@ -63,6 +63,19 @@ const sources = {
   },
 };
 
+const STYLES = /\bstyles: \["(?:[^"\\]|\\.)*"(?:, "(?:[^"\\]|\\.)*")*\]/g;
+
+/** Style sheets of other packages are left out as our own are: the document of the tests would read them for each view. */
+const unstyled = {
+  name: 'unstyled',
+  setup(bundle) {
+    bundle.onLoad({ filter: /@angular\/(material|cdk)\/fesm2022\/.*\.mjs$/ }, ({ path }) => ({
+      contents: readFileSync(path, 'utf8').replaceAll(STYLES, 'styles: []'),
+      loader: 'js',
+    }));
+  },
+};
+
 /** Stand-ins for what a document of the tests does not have: workers, downloads and the database. */
 const standIns = {
   name: 'stand-ins',
@@ -88,7 +101,7 @@ const OPTIONS = {
     mainFields: ['es2022', 'es2020', 'module', 'browser', 'main'],
     loader: { '.html': 'text' },
     external: ['node:*', 'util', 'jsdom'],
-    plugins: [standIns, sources],
+    plugins: [standIns, unstyled, sources],
     banner: { js: `(() => { ${GLOBALS}` },
     footer: { js: '})();' },
     inject: [join(root, 'app/src/test-setup.ts')],
