@@ -14,7 +14,7 @@ const project = (name, more) => ({
 /** @type {import('jest').Config} */
 export default {
   maxWorkers: 2,
-  // Specs share the cores with tests in a browser, whose pages are as busy.
+  // Specs share the CPU with browser tests and can run several times slower than alone.
   testTimeout: 30_000,
   projects: [
     project('core', { testEnvironment: '<rootDir>/tools/specs/node-environment.mjs' }),

@@ -192,6 +192,8 @@ test('a take picture can be dragged out as a MIDI file', async ({ page }) => {
 });
 
 test('drafting can be cancelled and leaves what was made', async ({ page }) => {
+  // The data saver is on: no worker starts before it is needed.
+  expect(page.workers()).toHaveLength(0);
   await page.getByRole('button', { name: 'Add a section' }).click();
   await page.getByRole('menuitem', { name: 'New bridge' }).click();
   await page.getByRole('spinbutton', { name: 'Bars', exact: true }).fill('64');

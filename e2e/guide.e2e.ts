@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import { violations } from './support/accessibility';
 import { loudness, soundCameLater, watchSound } from './support/recorder';
-import { expect, openFendro, passes, sheetStands, test, withoutGuide } from './support/test';
+import { expect, openFendro, passes, waitForSheet, test, withoutGuide } from './support/test';
 
 /** A recorded guide under the song, with the microphone that comes with Fendro: it hums on every beat that it hears. */
 
@@ -101,7 +101,7 @@ test(
     const file = await (await downloading).path();
     await page.getByRole('link', { name: 'Songs', exact: true }).click();
     await page.getByLabel('Open a song file').setInputFiles(file);
-    await sheetStands(page);
+    await waitForSheet(page);
     await page
       .getByRole('button', { name: /^Intro/ })
       .first()

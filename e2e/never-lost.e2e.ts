@@ -11,7 +11,7 @@ import {
   further,
   notice,
   openFendro,
-  sheetStands,
+  waitForSheet,
   startSong,
   test,
   withoutGuide,
@@ -42,7 +42,7 @@ async function openSong(page: Page, song: Song): Promise<void> {
     .getByLabel('Open a song file')
     .setInputFiles({ name: 'song.fendro', mimeType: 'application/json', buffer });
   await expect(page.getByLabel('Song title')).toHaveValue(song.score.title);
-  await sheetStands(page);
+  await waitForSheet(page);
 }
 
 const focusOn = (page: Page, part: string): Promise<void> =>
@@ -330,7 +330,7 @@ for (const [what, script] of [
     await page.goto('/');
     await expect(page.getByText(/Your songs could not be reached: the browser/)).toBeVisible({ timeout: 20_000 });
     await page.getByRole('button', { name: 'Open the demo song' }).click();
-    await sheetStands(page);
+    await waitForSheet(page);
     await rename(page, 'Unkept');
     await expect(page.getByRole('alert').filter({ hasText: 'The last changes are not saved' })).toBeVisible({
       timeout: 30_000,
@@ -390,7 +390,7 @@ test('a second tab reads without touching: takes, names and the shelf of the fir
     await second.getByRole('link', { name: 'Songs' }).click();
     await second.getByRole('button', { name: 'Open the demo song anew' }).click();
     await expect(second.getByLabel('Song title')).toHaveValue('Barometer Falling');
-    await sheetStands(second);
+    await waitForSheet(second);
     await second.getByRole('link', { name: 'Songs' }).click();
     await second.getByRole('button', { name: `Delete ${NEW_SONG.title}` }).click();
     await expect(notice(second, /could not be deleted: It is open in another tab/)).toBeVisible();

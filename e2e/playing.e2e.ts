@@ -6,8 +6,8 @@ import { expect, notice, openFendro, test, withoutGuide } from './support/test';
 
 /** The play desk: chords held and struck in time, recorded, or taken though nothing was recorded. */
 
-// Whoever plays by hand has everything there by then.
-test.use({ sparesData: false });
+// Playing by hand is measured with all sounds loaded.
+test.use({ savesData: false });
 
 const desk = (page: Page) => page.getByRole('region', { name: 'Play desk' });
 const takes = (page: Page) => page.getByRole('listbox', { name: 'Takes' });

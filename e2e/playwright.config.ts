@@ -4,8 +4,7 @@ import { BROWSER } from '../tools/browser.mjs';
 const port = Number(process.env['PORT'] ?? 4174);
 
 /**
- * Pages of the tests live for seconds: only what runs very often is optimized, and memory is swept seldom. This saves
- * each page a tenth of its work.
+ * Test pages live for seconds. Later optimization and rarer garbage collection save a tenth of their CPU time.
  */
 const SHORT_LIVED = '--js-flags=--invocation-count-for-maglev=4000,--interrupt-budget=1000000,--min-semi-space-size=16';
 

@@ -5,7 +5,7 @@ import { scoreWith } from '@fendro/core/testing/scores';
 import { musicOf } from '@fendro/core/testing/sounding';
 import { violations } from './support/accessibility';
 import { symbols } from './support/chords';
-import { expect, notice, openFendro, sheetStands, startSong, test, withoutGuide } from './support/test';
+import { expect, notice, openFendro, waitForSheet, startSong, test, withoutGuide } from './support/test';
 
 const drawer = (page: Page): Locator => page.getByRole('region', { name: 'Shelf' });
 const things = (page: Page): Locator => drawer(page).getByRole('listbox', { name: 'Things on the shelf' });
@@ -72,7 +72,7 @@ test('chords, a brief, a band and a whole start go from one song into the next, 
     const song = { title: 'Tide Table', key: 'C', scale: 'Major', style: 'Folk', metre: '4/4', tempo: '96' };
     await startSong(page, song);
     await page.reload();
-    await sheetStands(page);
+    await waitForSheet(page);
     await openShelf(page);
     await drawer(page).getByRole('searchbox', { name: 'Find things by words' }).fill('slow evening');
     await expect(things(page).getByRole('option')).toHaveCount(1);

@@ -4,13 +4,15 @@ import { loudness } from './support/recorder';
 import { dumpWithMidicsv, readWithMido, renderWithFluidsynth, saveFile } from './support/midi';
 import { draftBand, expect, openFendro, startSong, test, withoutGuide } from './support/test';
 
-// The sounds as they ship, fetched when a writer's page fetches them.
-test.use({ plainSounds: null, sparesData: false });
+// Shipped sounds, fetched ahead: this test runs with users' settings.
+test.use({ plainSounds: null, savesData: false });
 
 test('from a key to a song file', { tag: '@sound' }, async ({ page }) => {
   test.setTimeout(180_000);
   await withoutGuide(page);
   await openFendro(page);
+  // The draft worker and the decode workers start before they are needed.
+  await expect.poll(() => page.workers().length).toBeGreaterThan(2);
   await startSong(page, {
     title: 'Snow on the Mast',
     key: 'E♭',

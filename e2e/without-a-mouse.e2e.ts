@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { Locator, Page } from '@playwright/test';
 import { unzipSync } from 'fflate';
 import { violations } from './support/accessibility';
-import { draftBand, expect, openFendro, sheetStands, test, withoutGuide } from './support/test';
+import { draftBand, expect, openFendro, waitForSheet, test, withoutGuide } from './support/test';
 
 /** Goes on by Tab until an element has the focus. */
 async function tabTo(page: Page, target: Locator): Promise<void> {
@@ -49,7 +49,7 @@ test('the whole way from a new song to delivered files, and the focus never fall
     await page.keyboard.type('By Touch');
     await press(page, button(page, 'Start the song'));
     await expect(page.getByLabel('Song title')).toHaveValue('By Touch');
-    await sheetStands(page);
+    await waitForSheet(page);
     await expect.poll(() => focused(page)).not.toBe('the body');
     await press(page, button(page, 'Draft the band'));
     await expect(page.getByText(/takes drafted for/)).toBeAttached();

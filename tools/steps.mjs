@@ -1,4 +1,4 @@
-// Runs steps of a check side by side, on as many lanes as there are cores and with the time that those leave, and prints
+// Runs steps in parallel, one lane for each core and one background step with the CPU time that is left, and prints
 // where the time went.
 import { spawn } from 'node:child_process';
 import { cpus } from 'node:os';
@@ -12,7 +12,7 @@ import { root } from './ready.mjs';
  * @property {Record<string, string>} [env]
  * @property {number} [lanes]  how many it takes; one where nothing is said
  * @property {readonly string[]} [after]  titles of the steps that must have passed before
- * @property {boolean} [patient]  it may also run beside full lanes, with the time that they leave
+ * @property {boolean} [background]  may run at low priority while all lanes are taken
  * @property {boolean} [shown]  what it prints is shown as it comes; else only where it fails
  */
 
@@ -20,8 +20,8 @@ const LANES = 2;
 /** With more room for what is new, less is swept: a tenth of the time of specs and of the compiler. */
 const ROOM = '--max-semi-space-size=96';
 const TIMED = 'TIMEFORMAT="%U %S"; time "$@"';
-/** A step beside full lanes gives way to them: tests in a browser wait for the music, and leave a tenth of the time. */
-const GIVING_WAY = ['nice', '-n', '19'];
+/** Browser tests wait for music and pages, which leaves a tenth of the CPU time to background steps. */
+const LOW_PRIORITY = ['nice', '-n', '19'];
 
 /** Seconds in which the machine's cores worked, and all of their seconds. */
 function machineSeconds() {
@@ -32,9 +32,9 @@ function machineSeconds() {
 }
 
 /** Runs one step. Its processor seconds are those of its processes that ended in order: a browser's are not among them. */
-function ran({ title, command, args, env, shown }, beside) {
+function ran({ title, command, args, env, shown }, low) {
   const began = Date.now();
-  const [program, ...words] = [...(beside ? GIVING_WAY : []), 'bash', '-c', TIMED, title, command, ...args];
+  const [program, ...words] = [...(low ? LOW_PRIORITY : []), 'bash', '-c', TIMED, title, command, ...args];
   return new Promise((resolve) => {
     const child = spawn(program, words, {
       cwd: root,
@@ -62,7 +62,7 @@ function ran({ title, command, args, env, shown }, beside) {
 }
 
 /**
- * Runs steps in their order, as many side by side as there is room for, and a patient one beside them.
+ * Runs steps in their order, as many in parallel as there are lanes, and one background step beside them.
  *
  * @param {readonly Step[]} steps
  * @returns {Promise<boolean>} whether all passed
@@ -72,18 +72,20 @@ export async function allRan(steps) {
   const waiting = [...steps];
   const running = new Set();
   const results = [];
-  let [free, beside] = [LANES, 1];
+  let [free, inBackground] = [LANES, 0];
   const passed = (title) => results.some((result) => result.title === title && result.passed);
   const failed = (title) => results.some((result) => result.title === title && !result.passed);
 
-  const start = (step, lanes, spare) => {
+  /** Starts a step on some lanes; on none, it runs in the background. */
+  const start = (step, lanes) => {
+    const low = lanes === 0 ? 1 : 0;
     waiting.splice(waiting.indexOf(step), 1);
     free -= lanes;
-    beside -= spare;
-    const run = ran(step, spare > 0).then((result) => {
+    inBackground += low;
+    const run = ran(step, low > 0).then((result) => {
       results.push(result);
       free += lanes;
-      beside += spare;
+      inBackground -= low;
       running.delete(run);
     });
     running.add(run);
@@ -94,12 +96,12 @@ export async function allRan(steps) {
     for (const step of waiting.filter(({ after = [] }) => after.some(failed))) waiting.splice(waiting.indexOf(step), 1);
     let room = true;
     for (const step of [...waiting]) {
-      const { lanes = 1, after = [], patient = false } = step;
+      const { lanes = 1, after = [], background = false } = step;
       if (!after.every(passed)) continue;
-      if (room && lanes <= free) start(step, lanes, 0);
-      else if (patient && beside > 0) start(step, 0, 1);
-      // A step that needs more room than there is keeps the room for itself: what comes later only goes beside.
-      else if (!patient) room = false;
+      if (room && lanes <= free) start(step, lanes);
+      else if (background && inBackground === 0) start(step, 0);
+      // Free lanes are kept for a step that needs more of them: later steps run only in the background.
+      else if (!background) room = false;
     }
     await Promise.race(running);
   }

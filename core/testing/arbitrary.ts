@@ -156,8 +156,8 @@ export const narrowRequests = (): fc.Arbitrary<DraftRequest> =>
       .map(([brief, low, span]) => (isDrumRole(role) ? brief : { ...brief, low, high: low + span })),
   );
 
-/** Makes something once, and only where it is asked for: most requests are passed over for their part alone. */
-function whenAsked<T>(make: () => T): () => T {
+/** Computes a value on first use. Filters drop most requests by their role, and chords are slow to draft. */
+function lazy<T>(make: () => T): () => T {
   let made: { readonly value: T } | null = null;
   return () => (made ??= { value: make() }).value;
 }
@@ -187,8 +187,8 @@ const requestsWith = (briefsOf: (role: Role) => fc.Arbitrary<Brief>): fc.Arbitra
       })
       .map(({ harmony, brief, lead, motif, seed }) => {
         const { harmonyBrief: _gone, ...asking } = harmony.asking;
-        const chords = whenAsked(() => chordsOf(harmony));
-        const beside = whenAsked(() =>
+        const chords = lazy(() => chordsOf(harmony));
+        const beside = lazy(() =>
           role === 'counter'
             ? lineOf({ asking: { ...asking, role: 'melody', brief: lead }, seed, chords: chords(), beside: [] })
             : [],

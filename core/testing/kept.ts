@@ -30,7 +30,7 @@ export const takeOf = (request: DraftRequest, attempt: number, id = 'take'): Par
 /**
  * Askings with a take of each.
  *
- * @param fits  which askings are wanted: no take is drafted of the others
+ * @param fits  selects askings before their takes are drafted, which is slow
  */
 export const kept = (fits: (request: DraftRequest) => boolean = () => true): fc.Arbitrary<Kept> =>
   partRequests()

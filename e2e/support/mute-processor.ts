@@ -1,7 +1,7 @@
 /** Where the mute processor is served from: the page's policy allows its own origin only. */
 export const MUTE_ADDRESS = '/mute-processor-for-tests.js';
 
-/** Answers as the song's processor does and plays nothing: a thirtieth of what a page costs where nobody listens. */
+/** Answers like the song's processor and renders silence. Saves 3 % of a page's CPU time. */
 export const MUTE_PROCESSOR = `registerProcessor('fendro-song', class extends AudioWorkletProcessor {
   reported = 0;
   constructor() {

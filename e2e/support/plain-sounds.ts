@@ -35,7 +35,7 @@ export const plainSounds: RequestHandler<{ family: string }> = (request, respons
   const bank = banks.get(name) ?? (wanted === 'short' ? shortBank : bankOf)(family as Family);
   banks.set(name, bank);
   bank.then((bytes) => {
-    // A page that is loaded again need not fetch them again.
+    // Saves the download after a reload.
     response.setHeader('Cache-Control', 'max-age=3600');
     response.type('application/octet-stream').end(Buffer.from(bytes));
   }, next);

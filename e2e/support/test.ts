@@ -1,7 +1,7 @@
 import { expect, test as base, type Locator, type Page } from '@playwright/test';
 import { MUTE_ADDRESS, playMute } from './mute-processor';
 import { PLAIN_SOUNDS, RECORDER_ADDRESS, recordSound } from './recorder';
-import { passDecodedSounds, spareData } from './spared-work';
+import { skipDecoding, saveData } from './page-setup';
 
 /** What is tagged so is recorded as it sounds, and runs when nothing else takes the machine's time. */
 const SOUND = '@sound';
@@ -16,22 +16,22 @@ const EXPECTED = [/Service Worker registration blocked/];
 export const test = base.extend<{
   problems: string[];
   troubled: boolean;
-  sparesData: boolean;
+  savesData: boolean;
   plainSounds: 'short' | 'whole' | null;
 }>({
   serviceWorkers: 'block',
   /** How the sounds come decoded, which takes a page two seconds: short where nobody listens; not at all where null. */
   plainSounds: [async ({}, use, { tags }) => use(tags.includes(SOUND) ? 'whole' : 'short'), { option: true }],
   extraHTTPHeaders: async ({ plainSounds }, use) => use(plainSounds ? { [PLAIN_SOUNDS]: plainSounds } : {}),
-  /** Fetching ahead is a fifth of what a test takes: most pages fetch as they do where writers spare data. */
-  sparesData: [true, { option: true }],
+  /** Whether the data saver is on. Without fetching ahead a test needs a fifth less CPU time. */
+  savesData: [true, { option: true }],
   /** True where a test makes trouble that the console tells of. */
   troubled: [false, { option: true }],
   problems: [
-    async ({ page, baseURL, troubled, sparesData, plainSounds }, use, { tags }) => {
+    async ({ page, baseURL, troubled, savesData, plainSounds }, use, { tags }) => {
       const problems: string[] = [];
-      if (sparesData) await page.addInitScript(spareData);
-      if (plainSounds) await page.addInitScript(passDecodedSounds);
+      if (savesData) await page.addInitScript(saveData);
+      if (plainSounds) await page.addInitScript(skipDecoding);
       if (plainSounds === 'short') await page.addInitScript(playMute, MUTE_ADDRESS);
       page.on('console', (message) => {
         if (['error', 'warning'].includes(message.type()) && !EXPECTED.some((known) => known.test(message.text())))
@@ -58,13 +58,13 @@ export async function listenIn(page: Page): Promise<void> {
 /** Opens Fendro and waits until a song is there. */
 export async function openFendro(page: Page, path = '/'): Promise<void> {
   await page.goto(path);
-  await sheetStands(page);
+  await waitForSheet(page);
 }
 
 /**
- * Waits until a song is there. An expectation would put all of the page into words each time that it does not hold yet.
+ * Waits until a song is open. `expect` would take a slow snapshot of the whole page at every failed attempt.
  */
-export const sheetStands = (page: Page): Promise<void> =>
+export const waitForSheet = (page: Page): Promise<void> =>
   page.getByRole('region', { name: 'Sheet' }).waitFor({ timeout: 30_000 });
 
 /** Waits until the music has come to these places, as the readout says them, one after the other; it misses none. */
@@ -143,7 +143,7 @@ export async function startSong(page: Page, song: NewSong): Promise<void> {
   await form.getByLabel('Tempo').fill(song.tempo);
   await form.getByRole('button', { name: 'Start the song' }).click();
   await expect(page.getByLabel('Song title')).toHaveValue(song.title);
-  await sheetStands(page);
+  await waitForSheet(page);
 }
 
 /** Drafts the whole band of the section in view, and waits until all of it is there. */

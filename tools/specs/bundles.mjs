@@ -65,9 +65,9 @@ const sources = {
 
 const STYLES = /\bstyles: \["(?:[^"\\]|\\.)*"(?:, "(?:[^"\\]|\\.)*")*\]/g;
 
-/** Style sheets of other packages are left out as our own are: the document of the tests would read them for each view. */
-const unstyled = {
-  name: 'unstyled',
+/** Drops the style sheets of Angular Material: jsdom would parse them again for every view, and no spec needs them. */
+const withoutStyles = {
+  name: 'without-styles',
   setup(bundle) {
     bundle.onLoad({ filter: /@angular\/(material|cdk)\/fesm2022\/.*\.mjs$/ }, ({ path }) => ({
       contents: readFileSync(path, 'utf8').replaceAll(STYLES, 'styles: []'),
@@ -101,7 +101,7 @@ const OPTIONS = {
     mainFields: ['es2022', 'es2020', 'module', 'browser', 'main'],
     loader: { '.html': 'text' },
     external: ['node:*', 'util', 'jsdom'],
-    plugins: [standIns, unstyled, sources],
+    plugins: [standIns, withoutStyles, sources],
     banner: { js: `(() => { ${GLOBALS}` },
     footer: { js: '})();' },
     inject: [join(root, 'app/src/test-setup.ts')],

@@ -38,7 +38,7 @@ export class Banks {
     return known;
   }
 
-  /** Fetches and decodes ahead of the first click what is not there yet, the first named first. */
+  /** Fetches and decodes the missing families before they are needed, in the given order. */
   warm(families: Iterable<Family>, has: (family: Family) => boolean): void {
     fetchAhead(() => {
       setTimeout(() => {

@@ -1,20 +1,20 @@
-// What is fetched before anybody asks for it, so that it is there at the first click.
+// Fetches files before they are needed, so that the first click does not wait for them.
 
 interface Connected {
   readonly connection?: { readonly saveData?: boolean };
 }
 
-/** Whether the browser was told to spare data: everything is fetched when it is asked for then, and nothing ahead. */
-const sparesData = (): boolean => (navigator as Connected).connection?.saveData === true;
+/** Whether the browser's data saver is on. Nothing is fetched ahead then. */
+const savesData = (): boolean => (navigator as Connected).connection?.saveData === true;
 
-/** Fetches something ahead at once, beside whatever the page does. */
+/** Fetches now, unless the data saver is on. */
 export function fetchAhead(fetch: () => void): void {
-  if (!sparesData()) fetch();
+  if (!savesData()) fetch();
 }
 
-/** Fetches something ahead once the page has nothing better to do; soon, where the browser cannot tell. */
+/** Fetches when the page is idle, or after a second in browsers that do not report it; not with the data saver on. */
 export function fetchWhenIdle(fetch: () => void): void {
-  if (sparesData()) return;
+  if (savesData()) return;
   if (typeof requestIdleCallback === 'function') requestIdleCallback(fetch, { timeout: 5000 });
   else setTimeout(fetch, 1000);
 }

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, effect, ElementRef, inject, input } from '@angular/core';
-import { wantsLessMotion } from './less-motion';
+import { prefersReducedMotion } from './reduced-motion';
 
 /** A thin line that fills until something comes. It moves on the compositor; where motion is unwanted it stands full. */
 @Component({
@@ -27,7 +27,7 @@ export class FillingLine {
     const line = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
     effect((end) => {
       const [since, lasts] = [this.since(), this.lasts()];
-      if (typeof line.animate !== 'function' || wantsLessMotion()) return;
+      if (typeof line.animate !== 'function' || prefersReducedMotion()) return;
       const gone = performance.now() - since;
       const moving = line.animate([{ transform: 'scaleX(0)' }, { transform: 'scaleX(1)' }], {
         duration: Math.max(1, lasts),

@@ -42,7 +42,7 @@ describe('a mark that moves with the music', () => {
     ]);
   });
 
-  it('glides, and where the system asks for less motion steps about eight times a second', () => {
+  it('glides, and steps about eight times a second with reduced motion', () => {
     const asked = jest.fn((query: string) => ({ matches: query === '(prefers-reduced-motion: reduce)' }));
     mark.show(way, 0, 4000);
     Object.assign(globalThis, { matchMedia: asked });

@@ -1,4 +1,4 @@
-import { wantsLessMotion } from './less-motion';
+import { prefersReducedMotion } from './reduced-motion';
 
 /** A stretch of the page that a mark goes along, in px. */
 export interface Way {
@@ -9,13 +9,13 @@ export interface Way {
   readonly height?: number;
 }
 
-/** Where the system asks for less motion, the mark steps, and is drawn about this often, in ms. */
+/** Time between two steps of the mark with reduced motion, in ms. */
 const STEP_MS = 125;
 /** A mark may be this much early or late before it is set right. */
 const TOLERATED_MS = 25;
 
 const easingOf = (lasts: number): string =>
-  wantsLessMotion() && Number.isFinite(lasts) ? `steps(${Math.max(1, Math.round(lasts / STEP_MS))})` : 'linear';
+  prefersReducedMotion() && Number.isFinite(lasts) ? `steps(${Math.max(1, Math.round(lasts / STEP_MS))})` : 'linear';
 
 const same = (a: Way | null, b: Way): boolean =>
   a !== null && a.from === b.from && a.to === b.to && a.top === b.top && a.height === b.height;
