@@ -1,4 +1,4 @@
-// Builds what is stale for npm test, where it goes on beside other checks, and checks the types of templates on the way.
+// Builds what is stale for npm test, where it goes on beside other checks.
 import { ensureBuild } from './ready.mjs';
 
-ensureBuild({ checked: true });
+ensureBuild();

@@ -6,17 +6,11 @@ import { root, tool } from './ready.mjs';
 const kept = (name) => join(root, 'node_modules', '.cache', 'fendro', name);
 const node = process.execPath;
 
-/** The types of templates, where no build checks them. */
-export const TEMPLATES = {
-  title: 'types of templates',
-  command: tool('ngc'),
-  args: ['-p', 'app/tsconfig.app.json', '--noEmit'],
-};
-
 /** The long ones first. None has a time limit, so all can run in the background. */
 export const CHECKS = [
   // Every file by the types of its own room: core without a page or Node.js, workers without a page.
   { title: 'lint and types', command: tool('oxlint'), args: ['--type-check', '--report-unused-disable-directives'] },
+  { title: 'types of templates', command: node, args: ['tools/templates.mjs'] },
   {
     title: 'lint of templates',
     command: tool('eslint'),
