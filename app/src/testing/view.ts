@@ -133,7 +133,11 @@ export class View<C> {
   /** Finds something by its words in a long list, and takes what is called so, else the first. */
   find(name: string, words: string): void {
     const field = this.by.getByRole<HTMLInputElement>('combobox', { name });
-    this.act(() => fireEvent.focusIn(field));
+    // The list opens where the focus comes to the field.
+    field.blur();
+    this.act(() => {
+      field.focus();
+    });
     this.act(() => fireEvent.input(field, { target: { value: words } }));
     const found = [...document.querySelectorAll('mat-option')];
     const option =

@@ -38,7 +38,7 @@ import { wordsIn } from '../words';
         [placeholder]="placeholder()"
         [matAutocomplete]="found"
         [formControl]="control"
-        (focus)="field.select()"
+        (focus)="wanted.set(true); field.select()"
         (input)="asked.set(field.value)"
         (keydown.enter)="takeFound(trigger)"
       />
@@ -50,14 +50,16 @@ import { wordsIn } from '../words';
         (optionSelected)="pick($event)"
         (optionActivated)="come($event)"
       >
-        @for (group of groups(); track group.name) {
-          <mat-optgroup [label]="group.name">
-            @for (choice of group.choices; track choice.value) {
-              <mat-option [value]="choice.value">{{ choice.text }}</mat-option>
-            }
-          </mat-optgroup>
-        } @empty {
-          <mat-option disabled>Nothing by these words</mat-option>
+        @if (wanted()) {
+          @for (group of groups(); track group.name) {
+            <mat-optgroup [label]="group.name">
+              @for (choice of group.choices; track choice.value) {
+                <mat-option [value]="choice.value">{{ choice.text }}</mat-option>
+              }
+            </mat-optgroup>
+          } @empty {
+            <mat-option disabled>Nothing by these words</mat-option>
+          }
         }
       </mat-autocomplete>
     </mat-form-field>
@@ -74,6 +76,8 @@ export class FindField {
   readonly tried = output<string>();
   /** The list was left; whatever was tried is over. */
   readonly left = output();
+  /** False until the first focus: most lists are long and never opened. */
+  protected readonly wanted = signal(false);
   /** What is typed to find by; nothing while the list has only been opened, and again once it is left. */
   protected readonly asked = signal('');
   protected readonly control = new FormControl('', { nonNullable: true });
