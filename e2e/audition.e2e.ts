@@ -4,7 +4,7 @@ import { draft } from '../core/compose/draft';
 import { openSong } from '../core/song/song-file';
 import { demoTakes } from './support/demo';
 import { forgetSound, loudness, onsets, peak, secondsHeard } from './support/recorder';
-import { expect, furtherItems, openFendro, startSong, test, withoutGuide } from './support/test';
+import { clickAsItComes, expect, furtherItems, openFendro, startSong, test, withoutGuide } from './support/test';
 
 test.beforeEach(async ({ page }) => {
   await withoutGuide(page);
@@ -198,8 +198,9 @@ test('drafting can be cancelled and leaves what was made', async ({ page }) => {
   await page.getByRole('menuitem', { name: 'New bridge' }).click();
   await page.getByRole('spinbutton', { name: 'Bars', exact: true }).fill('64');
   await page.getByRole('spinbutton', { name: 'Bars', exact: true }).press('Enter');
+  const cancelled = clickAsItComes(page, 'Cancel');
   await page.getByRole('button', { name: 'Draft the band' }).click();
-  await page.getByRole('button', { name: 'Cancel' }).click();
+  await cancelled;
   await expect(page.getByRole('button', { name: 'Draft takes' })).toBeEnabled();
   await expect(page.getByRole('button', { name: 'Cancel' })).toHaveCount(0);
 });

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { violations } from './support/accessibility';
-import { expect, openFendro, startSong, test, withoutGuide } from './support/test';
+import { clickAsItComes, expect, openFendro, startSong, test, withoutGuide } from './support/test';
 
 const drawer = (page: Page) => page.getByRole('region', { name: 'Plan' });
 const draftTheSong = (page: Page) => drawer(page).getByRole('button', { name: 'Draft the song' });
@@ -61,9 +61,13 @@ test('a whole song is drafted by a plan: its chorus states the hook, its verse a
   await expect(chosen).toHaveAccessibleName(/chosen$/);
 
   // What is cancelled leaves nothing at work.
+  const before = await takes(page).count();
+  const cancelled = clickAsItComes(page, 'Cancel');
   await draftTheSong(page).click();
-  await drawer(page).getByRole('button', { name: 'Cancel' }).click();
+  await cancelled;
   await expect(draftTheSong(page)).toBeEnabled();
+  await expect(drawer(page).getByRole('button', { name: 'Cancel' })).toHaveCount(0);
+  await expect(takes(page)).toHaveCount(before);
 
   // A reload keeps the plan; one click frees a section, and its brief says so.
   await expect(page.getByText('Saved')).toBeVisible();

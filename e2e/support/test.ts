@@ -85,6 +85,30 @@ export const passes = (page: Page, places: readonly string[]): Promise<void> =>
       });
   }, places);
 
+/**
+ * Clicks a button in the moment in which it comes onto the page. Ask for it before what brings the button: what it ends
+ * might be over before a test on the other side of the browser's pipe could click.
+ */
+export const clickAsItComes = (page: Page, name: string): Promise<void> =>
+  page.evaluate(
+    (wanted) =>
+      new Promise<void>((done) => {
+        const look = (): void => {
+          const button = [...document.querySelectorAll('button')].find(
+            ({ textContent }) => textContent.trim() === wanted,
+          );
+          if (!button) return;
+          observer.disconnect();
+          button.click();
+          done();
+        };
+        const observer = new MutationObserver(look);
+        observer.observe(document.body, { childList: true, subtree: true });
+        look();
+      }),
+    name,
+  );
+
 /** Puts the guided strip away, which would take room in every other test. */
 export async function withoutGuide(page: Page): Promise<void> {
   await page.addInitScript(() => {
