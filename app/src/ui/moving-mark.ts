@@ -9,25 +9,25 @@ export interface Way {
   readonly height?: number;
 }
 
-/** Least time between two steps of the mark with reduced motion, in ms. */
-const STEP_MS = 100;
+/** Time between two steps of the mark with reduced motion, in ms. */
+const STEP_MS = 125;
 /** A mark may be this much early or late before it is set right. */
 const TOLERATED_MS = 25;
 
-const translation = (x: number, { top }: Way): string => `translate(${x}px, ${top}px)`;
+const easingOf = (lasts: number): string =>
+  prefersReducedMotion() && Number.isFinite(lasts) ? `steps(${Math.max(1, Math.round(lasts / STEP_MS))})` : 'linear';
 
 const same = (a: Way | null, b: Way): boolean =>
   a !== null && a.from === b.from && a.to === b.to && a.top === b.top && a.height === b.height;
 
 /**
  * A mark that goes over the page as the music goes on. The browser's compositor moves it: between two stretches the
- * page itself has nothing to do. With reduced motion it moves in steps, and the compositor rests between them.
+ * page itself has nothing to do.
  */
 export class MovingMark {
   private way: Way | null = null;
   private lasts = 0;
   private moving: Animation | null = null;
-  private stepped = -Infinity;
 
   constructor(private readonly element: HTMLElement) {}
 
@@ -35,7 +35,6 @@ export class MovingMark {
     this.moving?.cancel();
     this.moving = null;
     this.way = null;
-    this.stepped = -Infinity;
     this.element.hidden = true;
   }
 
@@ -47,39 +46,20 @@ export class MovingMark {
    * @param lasts  how long the whole of it takes, in ms; Infinity where the music stands
    */
   show(way: Way, at: number, lasts: number): void {
-    if (prefersReducedMotion()) this.step(way, at, lasts);
-    else if (!this.moving || !same(this.way, way) || !this.isInTime(at, lasts)) this.glide(way, at, lasts);
-  }
-
-  /** Places the mark, unless its last step along the same stretch was only just taken. */
-  private step(way: Way, at: number, lasts: number): void {
-    const now = performance.now();
-    if (Number.isFinite(lasts) && same(this.way, way) && now - this.stepped < STEP_MS) return;
-    this.begin(way);
-    this.stepped = now;
-    this.element.style.transform = translation(way.from + at * (way.to - way.from), way);
-  }
-
-  /** Lets the browser move the mark. Before the first note it stands. */
-  private glide(way: Way, at: number, lasts: number): void {
-    this.begin(way);
-    this.lasts = lasts;
-    const still = !Number.isFinite(lasts);
-    const duration = still ? 1 : lasts;
-    this.moving = this.element.animate(
-      [way.from, way.to].map((x) => ({ transform: translation(x, way) })),
-      { duration, fill: 'both' },
-    );
-    if (still) this.moving.pause();
-    this.moving.currentTime = at * duration;
-  }
-
-  private begin(way: Way): void {
+    if (this.moving && same(this.way, way) && this.isInTime(at, lasts)) return;
     this.moving?.cancel();
-    this.moving = null;
     this.way = way;
+    this.lasts = lasts;
     this.element.hidden = false;
     this.element.style.height = way.height === undefined ? '' : `${way.height}px`;
+    // Before the first note it stands.
+    const still = !Number.isFinite(lasts);
+    this.moving = this.element.animate(
+      [way.from, way.to].map((x) => ({ transform: `translate(${x}px, ${way.top}px)` })),
+      { duration: still ? 1 : lasts, easing: easingOf(lasts), fill: 'both' },
+    );
+    if (still) this.moving.pause();
+    this.moving.currentTime = at * (still ? 1 : lasts);
   }
 
   private isInTime(at: number, lasts: number): boolean {
