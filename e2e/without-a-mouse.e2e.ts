@@ -4,18 +4,21 @@ import { unzipSync } from 'fflate';
 import { violations } from './support/accessibility';
 import { draftBand, expect, openFendro, waitForSheet, test, withoutGuide } from './support/test';
 
-/** Goes on by Tab until an element has the focus. */
+/** Goes by Tab until an element has the focus, back by Shift+Tab where it stands before what has it. */
 async function tabTo(page: Page, target: Locator): Promise<void> {
   await expect(target).toBeVisible();
   // To look for it by its role and name after each of some hundred steps would take most of the test's time.
   let element = await target.elementHandle();
   for (let step = 0; step < 250; step++) {
-    const state = await element.evaluate((node) =>
-      node === document.activeElement ? 'focused' : node.isConnected ? 'there' : 'gone',
-    );
-    if (state === 'focused') return;
-    if (state !== 'there') element = await target.elementHandle();
-    else await page.keyboard.press('Tab');
+    const way = await element.evaluate((node) => {
+      const from = document.activeElement ?? document.body;
+      if (node === from) return 'none';
+      if (!node.isConnected) return 'gone';
+      return node.compareDocumentPosition(from) & Node.DOCUMENT_POSITION_FOLLOWING ? 'Shift+Tab' : 'Tab';
+    });
+    if (way === 'none') return;
+    if (way === 'gone') element = await target.elementHandle();
+    else await page.keyboard.press(way);
   }
   throw new Error(`Tab never came to ${target.toString()}`);
 }

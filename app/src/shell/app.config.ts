@@ -6,6 +6,7 @@ import {
   provideZonelessChangeDetection,
   type ApplicationConfig,
 } from '@angular/core';
+import { REMOVE_STYLES_ON_COMPONENT_DESTROY } from '@angular/platform-browser';
 import { provideRouter, withComponentInputBinding, type Route, type Routes } from '@angular/router';
 import { provideServiceWorker, SwRegistrationOptions } from '@angular/service-worker';
 import { Dialogs } from '../commands/dialogs';
@@ -53,6 +54,8 @@ export const appConfig: ApplicationConfig = {
   providers: [
     provideBrowserGlobalErrorListeners(),
     provideZonelessChangeDetection(),
+    // To take styles away and put them in again with every menu and tooltip makes the browser look at the whole page.
+    { provide: REMOVE_STYLES_ON_COMPONENT_DESTROY, useValue: false },
     provideRouter(routes, withComponentInputBinding()),
     { provide: Dialogs, useClass: PageDialogs },
     provideIcons(),

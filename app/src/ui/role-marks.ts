@@ -1,4 +1,5 @@
 import type { NoteRole } from '@fendro/core/study/note-roles';
+import type { Outline } from './note-shape';
 
 /** What each role of a note looks like over it, and how the sign is called; chord notes need none. */
 export const ROLE_SIGNS: Readonly<Record<Exclude<NoteRole, 'chord note'>, string>> = {
@@ -89,18 +90,14 @@ const STROKES: Readonly<Record<Exclude<NoteRole, 'chord note'>, readonly Line[]>
   ],
 };
 
-/** Draws a role's sign with its lower left corner at a place. */
-export function drawRoleSign(pen: CanvasRenderingContext2D, role: NoteRole, x: number, y: number): void {
+/** Adds a role's sign to an outline, its lower left corner at a place in px; chord notes have none. */
+export function outlineRoleSign(outline: Outline, role: NoteRole, x: number, y: number): void {
   if (role === 'chord note') return;
-  pen.lineWidth = 1.3;
-  for (const line of STROKES[role]) {
-    pen.beginPath();
+  for (const line of STROKES[role])
     line.forEach(([dx, dy], index) => {
-      if (index === 0) pen.moveTo(x + dx, y - 6 + dy);
-      else pen.lineTo(x + dx, y - 6 + dy);
+      if (index === 0) outline.moveTo(x + dx, y - 6 + dy);
+      else outline.lineTo(x + dx, y - 6 + dy);
     });
-    pen.stroke();
-  }
 }
 
 /** The signs as an SVG path, for the legend. */

@@ -2,7 +2,7 @@ import { ComponentFixture, TestBed } from '@angular/core/testing';
 import { readChord } from '@fendro/core/theory/read-chord';
 import { scoreWith } from '@fendro/core/testing/scores';
 import { ChordSymbol } from './chord-symbol';
-import { shapeOf } from './note-picture';
+import { shapeOf } from './note-shape';
 import { Sentence } from './sentence';
 import { sayTake } from './spoken';
 

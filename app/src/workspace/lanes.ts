@@ -21,7 +21,7 @@ import {
   selectTakes,
 } from '../store/selectors';
 import { sessionFeature } from '../store/session';
-import { shapeOf, type NoteShape } from '../ui/note-picture';
+import { shapeOf, type NoteShape } from '../ui/note-shape';
 
 /** What the sheet shows of a part. */
 export interface Lane {

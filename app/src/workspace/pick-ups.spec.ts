@@ -1,4 +1,4 @@
-import { shapeOf } from '../ui/note-picture';
+import { shapeOf } from '../ui/note-shape';
 import { SMALL, viewOf } from '../testing/view';
 import { PickUps } from './pick-ups';
 

@@ -40,7 +40,8 @@ import { MoveStrip } from './move-strip';
 import { TempoStrip } from './tempo-strip';
 import { growing } from '../ui/growing';
 import { MovingMark } from '../ui/moving-mark';
-import { NotePicture, shapeOf } from '../ui/note-picture';
+import { NotePicture } from '../ui/note-picture';
+import { shapeOf } from '../ui/note-shape';
 import { Sortable, type Moved } from '../ui/sortable';
 
 /** The sections in the order in which they are played, as wide as they are long, with a glance at what each holds. */

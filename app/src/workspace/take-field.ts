@@ -30,7 +30,8 @@ import {
 import { ChordSymbol } from '../ui/chord-symbol';
 import { HeardList, HeardOption } from '../ui/heard-list';
 import { inSlices } from '../ui/in-slices';
-import { NotePicture, shapeOf } from '../ui/note-picture';
+import { NotePicture } from '../ui/note-picture';
+import { shapeOf } from '../ui/note-shape';
 import { sayTake } from '../ui/spoken';
 
 /** Takes that lie on the field: more would be too many to look at. */

@@ -21,7 +21,8 @@ import { sessionFeature } from '../store/session';
 import { ChordSymbol } from '../ui/chord-symbol';
 import { HeldHatch } from '../ui/held-hatch';
 import { FillingLine } from '../ui/filling-line';
-import { NotePicture, shapeOf } from '../ui/note-picture';
+import { NotePicture } from '../ui/note-picture';
+import { shapeOf } from '../ui/note-shape';
 import { sayTake } from '../ui/spoken';
 
 /** Bars of a progression that stand in one line. */

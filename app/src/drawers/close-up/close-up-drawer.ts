@@ -38,7 +38,7 @@ import { TakeView } from '../../desks/take-view';
 import { selectBar, selectChords, selectHeard, selectMusic, selectPart, selectSection } from '../../store/selectors';
 import { ChoiceField, choicesOf } from '../../ui/fields/choice-field';
 import { NumberField } from '../../ui/fields/number-field';
-import { shapeOf } from '../../ui/note-picture';
+import { shapeOf } from '../../ui/note-shape';
 import { nameIn } from '../../ui/spoken';
 import { ChordBlocks } from './chord-blocks';
 import { rowsOf } from './row-layout';

@@ -3,7 +3,7 @@ import { endOf, type Ids, type Notes } from '@fendro/core/shaping/room';
 import { chordMask } from '@fendro/core/theory/chord';
 import { inMask } from '@fendro/core/theory/pitch';
 import { range, type Ticks } from '@fendro/core/theory/units';
-import { drawNote, type NoteShape } from '../../ui/note-picture';
+import { isStroked, outlineNote, STROKE, type NoteShape } from '../../ui/note-shape';
 import type { TimeScale } from '../../ui/time-scale';
 import type { Row, Rows } from './row-layout';
 
@@ -128,7 +128,13 @@ function drawPitched(pen: Pen, picture: Picture, note: Note, box: Box): void {
     pen.globalAlpha = 0.6;
     pen.fillRect(box.left, box.top, (box.width * note.chance) / 100, box.height);
     pen.globalAlpha = 1;
-  } else drawNote(pen, picture.shape, box.left, box.top + box.height / 2, box.width, box.height, note.velocity);
+  } else {
+    pen.beginPath();
+    outlineNote(pen, picture.shape, box.left, box.top + box.height / 2, box.width, box.height, note.velocity);
+    pen.lineWidth = STROKE;
+    if (isStroked(picture.shape)) pen.stroke();
+    else pen.fill();
+  }
 }
 
 /** Where a note lies on the canvas, in px. */

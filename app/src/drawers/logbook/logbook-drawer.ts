@@ -8,7 +8,8 @@ import { selectBar } from '../../store/selectors';
 import { ChordSymbol } from '../../ui/chord-symbol';
 import { SearchField } from '../../ui/fields/search-field';
 import { HeardList, HeardOption } from '../../ui/heard-list';
-import { NotePicture, shapeOf, type NoteShape } from '../../ui/note-picture';
+import { NotePicture } from '../../ui/note-picture';
+import { shapeOf, type NoteShape } from '../../ui/note-shape';
 
 /** Height of a line, in px. */
 const LINE = 40;

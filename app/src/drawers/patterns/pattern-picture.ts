@@ -13,7 +13,8 @@ import type { Ticks } from '@fendro/core/theory/units';
 import { Playback } from '../../sound/playback';
 import type { Position } from '../../sound/position-watch';
 import { MovingMark } from '../../ui/moving-mark';
-import { NotePicture, type NoteShape } from '../../ui/note-picture';
+import { NotePicture } from '../../ui/note-picture';
+import type { NoteShape } from '../../ui/note-shape';
 
 /** What a pattern sounds in the pass of this moment, over the chords, with the place that sounds. */
 @Component({

@@ -22,7 +22,7 @@ import { TakeEdits } from '../../desks/take-edits';
 import { TakeView } from '../../desks/take-view';
 import { selectMusic, selectPart, selectView } from '../../store/selectors';
 import { widthOf } from '../../ui/canvas';
-import { shapeOf } from '../../ui/note-picture';
+import { shapeOf } from '../../ui/note-shape';
 import { sayPass } from '../../ui/say-bars';
 import { nameIn } from '../../ui/spoken';
 import { LeanPanel } from '../leaning/lean-panel';

@@ -29,7 +29,8 @@ import {
 import { Shelf } from '../../store/shelf';
 import { TakeActions } from '../../store/song.actions';
 import { HeardList, HeardOption } from '../../ui/heard-list';
-import { NotePicture, shapeOf } from '../../ui/note-picture';
+import { NotePicture } from '../../ui/note-picture';
+import { shapeOf } from '../../ui/note-shape';
 import { voicedTake } from '@fendro/core/song/take';
 
 /** As many as the drawer's style sheet has. */

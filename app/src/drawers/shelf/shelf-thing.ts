@@ -9,7 +9,8 @@ import { itemsOf, LABELS, tagsIn, type Thing } from '../../desks/shelf/things';
 import { Notices } from '../../store/notices';
 import { isNamedKind, Shelf } from '../../store/shelf';
 import { TextField } from '../../ui/fields/text-field';
-import { NotePicture, shapeOf } from '../../ui/note-picture';
+import { NotePicture } from '../../ui/note-picture';
+import { shapeOf } from '../../ui/note-shape';
 
 /** The thing that is heard: what it is called, where it lies, and what can be done with it. */
 @Component({
