@@ -198,7 +198,7 @@ test('drafting can be cancelled and leaves what was made', async ({ page }) => {
   await page.getByRole('menuitem', { name: 'New bridge' }).click();
   await page.getByRole('spinbutton', { name: 'Bars', exact: true }).fill('64');
   await page.getByRole('spinbutton', { name: 'Bars', exact: true }).press('Enter');
-  const cancelled = clickAsItComes(page, 'Cancel');
+  const cancelled = clickAsItComes(page.getByRole('complementary', { name: 'Bench' }), 'Cancel');
   await page.getByRole('button', { name: 'Draft the band' }).click();
   await cancelled;
   await expect(page.getByRole('button', { name: 'Draft takes' })).toBeEnabled();

@@ -62,7 +62,7 @@ test('a whole song is drafted by a plan: its chorus states the hook, its verse a
 
   // What is cancelled leaves nothing at work.
   const before = await takes(page).count();
-  const cancelled = clickAsItComes(page, 'Cancel');
+  const cancelled = clickAsItComes(drawer(page), 'Cancel');
   await draftTheSong(page).click();
   await cancelled;
   await expect(draftTheSong(page)).toBeEnabled();

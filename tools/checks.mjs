@@ -9,7 +9,13 @@ const node = process.execPath;
 /** The long ones first. None has a time limit, so all can run in the background. */
 export const CHECKS = [
   // Every file by the types of its own room: core without a page or Node.js, workers without a page.
-  { title: 'lint and types', command: tool('oxlint'), args: ['--type-check', '--report-unused-disable-directives'] },
+  {
+    title: 'lint and types',
+    command: tool('oxlint'),
+    args: ['--type-check', '--report-unused-disable-directives'],
+    // Rarer garbage collection saves a tenth of its CPU time, for 200 MB more memory.
+    env: { GOGC: '400' },
+  },
   { title: 'types of templates', command: node, args: ['tools/templates.mjs'] },
   {
     title: 'lint of templates',

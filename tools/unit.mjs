@@ -16,7 +16,7 @@ if (projects.length === 0) {
   console.error(`No spec has ${paths.join(' or ')} in its path.`);
   process.exit(1);
 }
-// Space for what stays, from the start: the garbage collector need not look through it each time it grows.
+// Memory from the start: a heap that grows step by step is collected at each step.
 const SPACE = ['--min-semi-space-size=64', '--initial-old-space-size=1000'];
 const { status } = spawnSync(process.execPath, [...SPACE, tool('jest'), '--selectProjects', ...projects, ...options], {
   stdio: 'inherit',

@@ -86,24 +86,22 @@ export const passes = (page: Page, places: readonly string[]): Promise<void> =>
   }, places);
 
 /**
- * Clicks a button in the moment in which it comes onto the page. Ask for it before what brings the button: what it ends
- * might be over before a test on the other side of the browser's pipe could click.
+ * Clicks a button in a region as soon as it appears. Call it before the action that brings the button: a click from
+ * outside the page could come when the work to be cancelled is over.
  */
-export const clickAsItComes = (page: Page, name: string): Promise<void> =>
-  page.evaluate(
-    (wanted) =>
+export const clickAsItComes = (region: Locator, name: string): Promise<void> =>
+  region.evaluate(
+    (box, wanted) =>
       new Promise<void>((done) => {
         const look = (): void => {
-          const button = [...document.querySelectorAll('button')].find(
-            ({ textContent }) => textContent.trim() === wanted,
-          );
+          const button = [...box.querySelectorAll('button')].find(({ textContent }) => textContent.trim() === wanted);
           if (!button) return;
           observer.disconnect();
           button.click();
           done();
         };
         const observer = new MutationObserver(look);
-        observer.observe(document.body, { childList: true, subtree: true });
+        observer.observe(box, { childList: true, subtree: true });
         look();
       }),
     name,
