@@ -8,6 +8,8 @@ export const BROWSER = {
     '--headless',
     '--no-sandbox',
     '--disable-gpu',
+    // Without a graphics card, a process of its own for drawing only costs messages.
+    '--in-process-gpu',
     // Letters are as wide as in the browser with a window.
     '--font-render-hinting=none',
     '--disable-quic',

@@ -32,9 +32,10 @@ export const CHECKS = [
   { title: 'notices of others', command: node, args: ['tools/make-notices.mjs', '--check'] },
 ].map((step) => ({ ...step, background: true }));
 
-/** The specs of a project, one core each. */
-export const units = (project, results) => ({
+/** The specs of a project, on one core or on two. */
+export const units = (project, results, lanes = 1) => ({
   title: `specs of ${project}`,
   command: node,
-  args: ['tools/unit.mjs', project, '--maxWorkers=1', ...(results ? ['--json', `--outputFile=${results}`] : [])],
+  args: ['tools/unit.mjs', project, `--maxWorkers=${lanes}`, ...(results ? ['--json', `--outputFile=${results}`] : [])],
+  lanes,
 });
