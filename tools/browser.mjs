@@ -8,7 +8,7 @@ export const BROWSER = {
     '--headless',
     '--no-sandbox',
     '--disable-gpu',
-    // Without a graphics card, a process of its own for drawing only costs messages.
+    // There is no graphics card: a separate process for drawing would only cost messages.
     '--in-process-gpu',
     // Letters are as wide as in the browser with a window.
     '--font-render-hinting=none',

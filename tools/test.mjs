@@ -23,8 +23,8 @@ ensureModules();
 ensureDebian();
 mkdirSync(join(root, 'dist'), { recursive: true });
 for (const name of ['core', 'app', 'quiet', 'sound']) rmSync(results(name), { force: true });
-// Quiet tests share the CPU with specs of core. Specs of app take both cores, so that no lane is free for background steps:
-// those have the time that sound tests leave. Sound tests play in real time and need both cores.
+// Quiet tests share the CPU with specs of core. Specs of app take both cores, so that background steps wait for the time
+// that sound tests leave. Sound tests play in real time and need both cores.
 const steps = [
   { title: 'build', command: node, args: ['tools/build.mjs'] },
   units('core', results('core')),

@@ -187,7 +187,7 @@ describe('drafting again', () => {
         notes: [],
       };
       const asked = { ...holding(one.request, [hold], [one.take]), kept: { plan: 0 } };
-      const steps = takesOf(asked, [one.take], 9);
+      const steps = takesOf(asked, [one.take], 8);
       const plans = steps.flatMap((step) => (step.kind === 'take' ? [step.take.attempts.plan] : []));
       if (plans.some((plan) => plan !== 0)) freed++;
       for (const step of steps)
