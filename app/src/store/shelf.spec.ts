@@ -250,7 +250,9 @@ describe('the shelf', () => {
     expect(shelf.add('bands', { name: 'Five', song })).toBe(true);
     expect(shelf.add('starts', { name: 'Again', song })).toBe(true);
     expect(shelf.add('bands', { name: 'None', song: { format: 'fendro-song' } as never })).toBe(false);
-    expect(shelf.label('phrases', phrases[0]!.id, { tags: ['slow'], folder: 'Nights' })).toBe(true);
+    // Tags and a folder are typed one after the other, and the second leaves the first as it is.
+    expect(shelf.label('phrases', phrases[0]!.id, { tags: ['slow'] })).toBe(true);
+    expect(shelf.label('phrases', phrases[0]!.id, { folder: 'Nights' })).toBe(true);
     await settled();
     const again = await fresh();
     expect(memory.values.get('version')).toBe(8);

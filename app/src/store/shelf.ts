@@ -188,10 +188,12 @@ export class Shelf {
     return gone;
   }
 
-  /** Notes the tags and the folder of a thing; nothing is kept where there are none. */
-  label(kind: ShelfKind, id: string, { tags, folder }: Pick<ShelfItem<'labels'>, 'tags' | 'folder'>): boolean {
+  /** Notes tags, a folder or both of a thing; what is not named stays, and nothing is kept where there is neither. */
+  label(kind: ShelfKind, id: string, change: Partial<Pick<ShelfItem<'labels'>, 'tags' | 'folder'>>): boolean {
     const name = itemKey(kind, id);
-    return this.change('labels', name, tags.length === 0 && folder === null ? null : { id: name, tags, folder });
+    const before = this.contents().labels.find((label) => label.id === name);
+    const label = { tags: [], folder: null, ...before, ...change, id: name };
+    return this.change('labels', name, label.tags.length === 0 && label.folder === null ? null : label);
   }
 
   /** Puts a style of one's own first; `replaces` is the one that it was changed from. */

@@ -148,13 +148,13 @@ export class ShelfThing {
   }
 
   protected tag(text: string): void {
-    const { kind, id, folder } = this.thing();
-    this.shelf.label(kind, id, { tags: [...tagsIn(text, LABELS)], folder });
+    const { kind, id } = this.thing();
+    this.shelf.label(kind, id, { tags: [...tagsIn(text, LABELS)] });
   }
 
   protected file(folder: string): void {
-    const { kind, id, tags } = this.thing();
-    this.shelf.label(kind, id, { tags: [...tags], folder: folder === '' ? null : folder });
+    const { kind, id } = this.thing();
+    this.shelf.label(kind, id, { folder: folder === '' ? null : folder });
   }
 
   protected change(change: Partial<ReturnType<typeof this.setUp>>): void {
