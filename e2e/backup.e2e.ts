@@ -1,9 +1,8 @@
 import { readFileSync } from 'node:fs';
-import { expect, openFendro, startSong, test, withoutGuide } from './support/test';
+import { expect, startSong, test, withoutGuide } from './support/test';
 
 test('all songs and the shelf go into one file, and come back beside what is there', async ({ page }) => {
   await withoutGuide(page);
-  await openFendro(page);
   const song = { title: 'Fog Log', key: 'C', scale: 'Major', style: 'Folk', metre: '4/4', tempo: '96' };
   await startSong(page, song);
   await page.getByRole('link', { name: 'Songs' }).click();

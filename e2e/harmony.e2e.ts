@@ -19,7 +19,6 @@ const newSong = (page: Page) =>
 
 test.beforeEach(async ({ page }) => {
   await withoutGuide(page);
-  await openFendro(page);
 });
 
 test('sixteen bars with a borrowed chord, a slash chord and a half cadence, voiced for guitar, by keyboard in under a minute', async ({
@@ -146,6 +145,7 @@ test('chords are typed, marked where they cannot be read, and edited from the ke
 });
 
 test('ideas are heard before they are taken, and the band follows', { tag: '@sound' }, async ({ page }) => {
+  await openFendro(page);
   const bench = page.getByRole('complementary', { name: 'Bench' });
   await page.getByRole('button', { name: 'Chords', exact: true }).click();
   const before = await symbols(page);
@@ -194,6 +194,7 @@ test('ideas are heard before they are taken, and the band follows', { tag: '@sou
 });
 
 test('voicing, rhythm and facts of chords are set in the bench and given to a part', async ({ page }) => {
+  await openFendro(page);
   const bench = page.getByRole('complementary', { name: 'Bench' });
   await page.getByRole('button', { name: 'Chords', exact: true }).click();
   await cell(page, 2).focus();
@@ -230,6 +231,7 @@ test('voicing, rhythm and facts of chords are set in the bench and given to a pa
 });
 
 test('a change of key asks once how the music follows, is heard, and can be left', async ({ page }) => {
+  await openFendro(page);
   await page.getByRole('button', { name: 'Chords', exact: true }).click();
   const before = await symbols(page);
   await page.getByLabel('Key', { exact: true }).selectOption('E');
@@ -285,6 +287,7 @@ test('own scales and weights of degrees are obeyed by what is drafted', async ({
 });
 
 test('chords go under a melody in several readings with reasons, and held chords stay', async ({ page }) => {
+  await openFendro(page);
   const bench = page.getByRole('complementary', { name: 'Bench' });
   await page.getByRole('button', { name: 'Chords', exact: true }).click();
   const first = (await symbols(page))[0];
@@ -304,6 +307,7 @@ test(
   'a MIDI file is looked at, heard and brought in, as a song or into this one, in one step',
   { tag: '@sound' },
   async ({ page }) => {
+    await openFendro(page);
     await page.keyboard.press('Control+e');
     const downloading = page.waitForEvent('download');
     await page.getByRole('button', { name: 'Download Barometer Falling.mid' }).click();
@@ -351,6 +355,7 @@ test(
 );
 
 test('a chord chart is written, stays over a reload, and becomes a song or the end of this one', async ({ page }) => {
+  await openFendro(page);
   const order = page.getByRole('navigation', { name: 'Running order' });
   const open = async (): Promise<void> => {
     await page.getByRole('link', { name: 'Songs' }).click();

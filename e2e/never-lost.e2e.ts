@@ -57,7 +57,6 @@ test('the first draft of a band is the song’s: it is there after a reload, wit
   page,
 }) => {
   await withoutGuide(page);
-  await openFendro(page);
   await startSong(page, NEW_SONG);
   await draftBand(page);
   await focusOn(page, 'Bass');
@@ -115,7 +114,6 @@ test('opening a song while a band is drafted ends the draft: nothing of it comes
   page,
 }) => {
   await withoutGuide(page);
-  await openFendro(page);
   await startSong(page, { ...NEW_SONG, title: 'Asker' });
   await startSong(page, { ...NEW_SONG, title: 'Other' });
   await page.getByRole('button', { name: 'Draft the band' }).click();
@@ -186,7 +184,6 @@ test('limits are told where they are met', async ({ page }) => {
 
 test('whatever a song is called, every file arrives', async ({ page }) => {
   await withoutGuide(page);
-  await openFendro(page);
   await startSong(page, { ...NEW_SONG, title: 'Буря над станцией' });
   for (const name of ['嵐', 'Con', '嵐']) {
     await page.getByLabel('Section name').fill(name);
@@ -373,7 +370,6 @@ test('what could not be saved is saved when there is room again', async ({ page 
 
 test('a second tab reads without touching: takes, names and the shelf of the first stay', async ({ page, context }) => {
   await withoutGuide(page);
-  await openFendro(page);
   await startSong(page, NEW_SONG);
   await draftBand(page);
   await saved(page);

@@ -85,7 +85,6 @@ test('no other page has an accessibility violation, by day and by night', async 
 
 test('songs are copied, renamed, deleted and put back', async ({ page }) => {
   await withoutGuide(page);
-  await openFendro(page);
   await startSong(page, { title: 'Cloud Log', key: 'A', scale: 'Minor', style: 'Soul', metre: '4/4', tempo: '88' });
   await page.getByRole('link', { name: 'Songs' }).click();
   const row = (name: string) => page.getByRole('row').filter({ has: page.getByRole('button', { name, exact: true }) });

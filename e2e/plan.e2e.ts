@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { violations } from './support/accessibility';
-import { clickAsItComes, expect, openFendro, startSong, test, withoutGuide } from './support/test';
+import { clickAsItComes, expect, startSong, test, withoutGuide } from './support/test';
 
 const drawer = (page: Page) => page.getByRole('region', { name: 'Plan' });
 const draftTheSong = (page: Page) => drawer(page).getByRole('button', { name: 'Draft the song' });
@@ -15,7 +15,6 @@ async function addSection(page: Page, ...items: readonly string[]): Promise<void
 
 test.beforeEach(async ({ page }) => {
   await withoutGuide(page);
-  await openFendro(page);
 });
 
 test('a whole song is drafted by a plan: its chorus states the hook, its verse answers, and all of it is one step', async ({

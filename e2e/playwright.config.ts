@@ -13,10 +13,9 @@ export default defineConfig({
   testMatch: '**/*.e2e.ts',
   // What is listened to needs the machine for itself; the other tests run beside whatever else there is to check.
   projects: [
-    { name: 'quiet', grepInvert: /@sound/ },
-    { name: 'sound', grep: /@sound/ },
+    { name: 'quiet', grepInvert: /@sound/, outputDir: '../dist/e2e-results/quiet' },
+    { name: 'sound', grep: /@sound/, outputDir: '../dist/e2e-results/sound' },
   ],
-  outputDir: `../dist/e2e-results/${port}`,
   fullyParallel: true,
   workers: 2,
   // Machines that run this share their cores with others: what is waited for may come late, but it must come.

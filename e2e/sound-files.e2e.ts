@@ -3,7 +3,7 @@ import type { Page } from '@playwright/test';
 import { unzipSync } from 'fflate';
 import { violations } from './support/accessibility';
 import { recordedFrom, recordedRate } from './support/recorder';
-import { draftBand, expect, openFendro, startSong, test, withoutGuide } from './support/test';
+import { draftBand, expect, startSong, test, withoutGuide } from './support/test';
 
 // The sounds as they ship.
 test.use({ plainSounds: null });
@@ -44,7 +44,6 @@ async function written(page: Page, button: RegExp): Promise<{ readonly name: str
 test('what is written as sound is what is heard, and its parts add up to it', { tag: '@sound' }, async ({ page }) => {
   test.setTimeout(200_000);
   await withoutGuide(page);
-  await openFendro(page);
   await startSong(page, { title: 'Rain', key: 'C', scale: 'Major', style: 'Folk', metre: '4/4', tempo: '180' });
   await page.getByRole('spinbutton', { name: 'Bars', exact: true }).fill('2');
   await page.getByRole('spinbutton', { name: 'Bars', exact: true }).press('Enter');

@@ -10,7 +10,7 @@ import { root } from './ready.mjs';
  * @property {string} command
  * @property {readonly string[]} args
  * @property {Record<string, string>} [env]
- * @property {number} [lanes]  how many it takes; one where nothing is said
+ * @property {number} [lanes]  how many it takes; one where nothing is said, none where it waits rather than works
  * @property {readonly string[]} [after]  titles of the steps that must have passed before
  * @property {boolean} [background]  may run at low priority while all lanes are taken
  * @property {boolean} [shown]  what it prints is shown as it comes; else only where it fails
@@ -76,16 +76,15 @@ export async function allRan(steps) {
   const passed = (title) => results.some((result) => result.title === title && result.passed);
   const failed = (title) => results.some((result) => result.title === title && !result.passed);
 
-  /** Starts a step on some lanes; on none, it runs in the background. */
-  const start = (step, lanes) => {
-    const low = lanes === 0 ? 1 : 0;
+  /** Starts a step on some lanes, or in the background. */
+  const start = (step, lanes, low = false) => {
     waiting.splice(waiting.indexOf(step), 1);
     free -= lanes;
-    inBackground += low;
-    const run = ran(step, low > 0).then((result) => {
+    inBackground += Number(low);
+    const run = ran(step, low).then((result) => {
       results.push(result);
       free += lanes;
-      inBackground -= low;
+      inBackground -= Number(low);
       running.delete(run);
     });
     running.add(run);
@@ -99,7 +98,7 @@ export async function allRan(steps) {
       const { lanes = 1, after = [], background = false } = step;
       if (!after.every(passed)) continue;
       if (room && lanes <= free) start(step, lanes);
-      else if (background && inBackground === 0) start(step, 0);
+      else if (background && inBackground === 0) start(step, 0, true);
       // Free lanes are kept for a step that needs more of them: later steps run only in the background.
       else if (!background) room = false;
     }

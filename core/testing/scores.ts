@@ -17,12 +17,35 @@ import { barTicks } from '../theory/metre';
 import { groundFor, newSection, startScore } from '../styles/band';
 import { STYLES } from '../styles/styles';
 
-/** A small drafted song for specs: two sections of two bars, played a b a, two takes for every line. */
-export function scoreWith(
-  seed: number,
-  swing: number,
-  change: Partial<Ground> = {},
-): { score: Score; takes: Record<string, Take>; song: Song } {
+interface Drafted {
+  readonly score: Score;
+  readonly takes: Record<string, Take>;
+  readonly song: Song;
+}
+
+/** Drafting takes 10 ms, and specs ask for the same songs again and again. */
+const drafted = new Map<string, Drafted>();
+
+/** Makes an object and whatever is in it unchangeable. */
+function frozen<T>(value: T): T {
+  if (typeof value !== 'object' || value === null || Object.isFrozen(value)) return value;
+  for (const inner of Object.values(value)) frozen(inner);
+  return Object.freeze(value);
+}
+
+/**
+ * A small drafted song for specs: two sections of two bars, played a b a, two takes for every line.
+ *
+ * @returns the same object for the same song; it is frozen, so that no spec changes another's
+ */
+export function scoreWith(seed: number, swing: number, change: Partial<Ground> = {}): Drafted {
+  const key = JSON.stringify([seed, swing, change]);
+  const known = drafted.get(key) ?? frozen(draftSong(seed, swing, change));
+  drafted.set(key, known);
+  return known;
+}
+
+function draftSong(seed: number, swing: number, change: Partial<Ground>): Drafted {
   const style = STYLES[0]!;
   const ground = { ...groundFor(style, { tonic: 0, scale: 'major' }), swing, ...change };
   let score = startScore('Fair weather', ground, style);

@@ -151,9 +151,10 @@ export async function furtherItems(page: Page): Promise<readonly string[]> {
   return items.map((text) => text.trim());
 }
 
-/** Starts a song on the Songs page. */
+/** Starts a song on the Songs page. Where nothing is open yet, that page is: drawing another song first takes longer. */
 export async function startSong(page: Page, song: NewSong): Promise<void> {
-  await page.getByRole('link', { name: 'Songs' }).click();
+  if (page.url() === 'about:blank') await page.goto('/songs');
+  else await page.getByRole('link', { name: 'Songs' }).click();
   const form = page.getByRole('form', { name: 'New song' });
   // The page stands before its form is bound to it: what is typed in that moment is lost. A style is shown once it is.
   await expect(form.getByLabel('Style')).not.toHaveValue('');
